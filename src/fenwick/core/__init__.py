@@ -1,0 +1,1 @@
+"""The interface-free computation core; see the README beside this file."""

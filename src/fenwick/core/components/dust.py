@@ -1,0 +1,86 @@
+"""Kinds of dust: sizes, densities, chips and the air speed that carries them."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from fenwick.core.arrays import Array
+from fenwick.core.formulas.sizes import lognormal_weights
+
+
+@dataclass(frozen=True)
+class Mode:
+    """One log-normal mode by mass."""
+
+    median: float  #: [m]
+    geometric_sd: float  #: [-]
+    share: float  #: of the mass [-]
+
+
+@dataclass(frozen=True)
+class Dust:
+    """A kind of dust. Sizes and densities are generic assumptions, meant to be replaced by the user's own."""
+
+    kind: str
+    label: str
+    modes: tuple[Mode, ...]
+    particle_density: float  #: [kg/m^3]
+    conveying: tuple[float, float]  #: settles below the first, carries above the second [m/s]
+    longest_chip: float | None = None  #: [m]; None: no chips
+    bulk_density: float | None = None  #: as it lies in the bin [kg/m^3]; None: not known
+
+    @property
+    def weights(self) -> Array:
+        """Mass share per size class [-], shape (60, 1), adding up to 1."""
+        return np.asarray(sum(mode.share * lognormal_weights(mode.median, mode.geometric_sd) for mode in self.modes))
+
+    @property
+    def median(self) -> float:
+        """Median of the main mode [m]."""
+        return max(self.modes, key=lambda mode: mode.share).median
+
+
+WOOD_FLOUR, SHAVINGS, SAWDUST, HEAVY = (13.0, 15.0), (15.0, 20.0), (18.0, 20.0), (20.0, 23.0)
+
+
+def _mix(coarse: tuple[float, float], fine: tuple[float, float], fine_share: float) -> tuple[Mode, ...]:
+    return (
+        Mode(coarse[0] * 1e-6, coarse[1], 1.0 - fine_share),
+        Mode(fine[0] * 1e-6, fine[1], fine_share),
+    )
+
+
+def _single(median_um: float, geometric_sd: float) -> tuple[Mode, ...]:
+    return (Mode(median_um * 1e-6, geometric_sd, 1.0),)
+
+
+DUSTS: dict[str, Dust] = {
+    dust.kind: dust
+    for dust in (
+        Dust("planer", "Planer shavings", _mix((3000, 2.0), (60, 2.2), 0.03), 400, SHAVINGS, 25e-3, 90),
+        Dust("saw", "Sawdust", _mix((600, 2.2), (40, 2.2), 0.05), 600, SAWDUST, 4e-3, 210),
+        Dust("bandsaw", "Bandsaw dust", _mix((300, 2.2), (35, 2.2), 0.05), 600, SAWDUST, 3e-3, 210),
+        Dust("router", "Router chips", _mix((900, 2.2), (40, 2.2), 0.04), 550, SHAVINGS, 12e-3, 110),
+        Dust("mdf-routing", "MDF routing dust", _mix((110, 2.5), (20, 2.2), 0.15), 700, WOOD_FLOUR, None, 300),
+        Dust("mdf-sanding", "MDF sanding dust", _single(30, 2.3), 750, WOOD_FLOUR, None, 300),
+        Dust("sanding-p80", "Sanding dust P80", _single(90, 2.3), 650, WOOD_FLOUR, None, 260),
+        Dust("sanding-p120", "Sanding dust P120", _single(55, 2.2), 650, WOOD_FLOUR, None, 260),
+        Dust("sanding-p240", "Sanding dust P240", _single(25, 2.2), 650, WOOD_FLOUR, None, 260),
+        Dust("plaster", "Plaster dust", _single(12, 2.5), 1200, WOOD_FLOUR, None, 700),
+        Dust("steel-grinding", "Steel grinding dust", _single(40, 2.5), 7800, HEAVY, None, 2500),
+        Dust("metal-turnings", "Metal turnings", _single(2000, 2.0), 7800, HEAVY, None, 2500),
+        Dust("fibre-composite", "Fibre composite dust", _single(15, 2.3), 1800, WOOD_FLOUR, None, 500),
+        Dust("blasting-media", "Blasting media", _single(150, 1.5), 2500, HEAVY, None, None),
+    )
+}
+
+#: dusts no shop vacuum may be used for; named so that they can be refused in words
+REFUSED_DUSTS = {
+    "silica": "Silica-bearing masonry dust",
+    "masonry": "Silica-bearing masonry dust",
+    "asbestos": "Asbestos",
+    "lead": "Lead paint dust",
+    "lead-paint": "Lead paint dust",
+}

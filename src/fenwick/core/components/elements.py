@@ -1,0 +1,100 @@
+"""The parts of a line between the tool port and the vacuum."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import TypeAlias
+
+from fenwick.core.arrays import Values
+from fenwick.core.components.separator import SlottedDisc
+
+
+@dataclass(frozen=True)
+class Bend:
+    """A bend within a hose; the hose's length includes it."""
+
+    angle: Values  #: [rad]
+    radius: Values  #: of the centre line [m]
+
+
+@dataclass(frozen=True)
+class Hose:
+    """A hose or a rigid pipe."""
+
+    id: str
+    bore: Values  #: [m]
+    length: Values  #: along the centre line, bends included [m]
+    wall: str = "smooth"  #: key of the rules `wall.*`
+    bends: tuple[Bend, ...] = ()
+    roughness: Values | None = None  #: measured, instead of the wall's rule [m]
+
+
+@dataclass(frozen=True)
+class Reducer:
+    """A change of bore, sharp or over a length."""
+
+    id: str
+    bore_in: Values  #: [m]
+    bore_out: Values  #: [m]
+    length: Values = 0.0  #: of the taper; 0 is a step [m]
+
+
+@dataclass(frozen=True)
+class FixedLoss:
+    """Anything with a known loss coefficient."""
+
+    id: str
+    bore: Values  #: [m]
+    k: Values  #: on the velocity head of `bore` [-]
+
+
+@dataclass(frozen=True)
+class Gate:
+    """A blast gate."""
+
+    id: str
+    bore: Values  #: [m]
+    opening: Values  #: open share of the area, 0 … 1 [-]
+
+
+@dataclass(frozen=True)
+class Leak:
+    """A sharp gap to the room at a joint."""
+
+    id: str
+    area: Values  #: [m^2]
+
+
+Element: TypeAlias = Hose | Reducer | FixedLoss | Gate | Leak | SlottedDisc
+
+
+@dataclass(frozen=True)
+class Hood:
+    """A plain or flanged opening that faces the dust."""
+
+    distance: Values  #: from the opening to where the dust is made [m]
+    release: str  #: still, slow, active or fast
+    thrown_share: Values  #: of the flying dust that the tool aims at the port [-]
+
+
+@dataclass(frozen=True)
+class Port:
+    """Where the air comes in at a tool."""
+
+    name: str
+    bore: Values  #: [m]
+    entry: str = "plain"
+    hood: Hood | None = None
+    dust_rate: Values | None = None  #: made by the tool [kg/s]
+    machine: str | None = None  #: key of the containment flows
+
+
+@dataclass(frozen=True)
+class Branch:
+    """From a tool port to the junction; elements in the direction of the air."""
+
+    id: str
+    port: Port
+    elements: tuple[Element, ...] = ()
+    gate_opening: Values | None = None  #: of a gate where the branch joins; None: no gate
+    join_angle: Values = 0.7853981633974483  #: to the trunk [rad]

@@ -1,0 +1,1 @@
+"""One published equation or one rule of thumb per function; plain arrays in and out, SI."""

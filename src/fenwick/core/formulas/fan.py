@@ -1,0 +1,90 @@
+"""The suction a vacuum's fan makes against the flow it passes."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from fenwick.core.arrays import Array, Values
+from fenwick.core.errors import OutsideDomainError
+
+EXPONENT_RANGE = (0.5, 4.0)  #: of the nameplate curve; outside it the three figures contradict each other [-]
+
+
+def suction_nameplate(flow: Values, sealed_suction: Values, open_flow: Values, exponent: Values = 1.0) -> Values:
+    """Suction at the vacuum's inlet [Pa], clean filter, reference density.
+
+    Parameters
+    ----------
+    flow : volume flow at room density, 0 … open_flow [m^3/s]
+    sealed_suction : suction at no flow [Pa]
+    open_flow : flow at no suction [m^3/s]
+    exponent : 1 is a straight line; larger bulges outwards [-]
+
+    Notes
+    -----
+    p = p0 (1 − (Q/Q0)^n).
+    """
+    return sealed_suction * (1.0 - np.power(flow / open_flow, exponent))
+
+
+def peak_air_power_share(exponent: Values) -> Values:
+    """Largest p·Q of a nameplate curve over p0·Q0 [-]: n/(n+1)^(1+1/n)."""
+    return exponent / np.power(exponent + 1.0, 1.0 + 1.0 / np.asarray(exponent))
+
+
+def exponent_from_air_power(air_power: float, sealed_suction: float, open_flow: float) -> float:
+    """The exponent n at which the curve's peak air power is `air_power` [-].
+
+    Parameters
+    ----------
+    air_power : largest p·Q ("air watts") [W]
+    sealed_suction : [Pa]
+    open_flow : [m^3/s]
+
+    Raises
+    ------
+    OutsideDomainError
+        When n would leave 0.5 … 4: the three figures cannot belong together.
+    """
+    share = air_power / (sealed_suction * open_flow)
+    low, high = EXPONENT_RANGE
+    if share < peak_air_power_share(low):
+        raise OutsideDomainError("air watts", "are too low for this sealed suction and open flow", air_power, "W")
+    if share > peak_air_power_share(high):
+        raise OutsideDomainError("air watts", "are too high for this sealed suction and open flow", air_power, "W")
+    for _ in range(60):
+        middle = 0.5 * (low + high)
+        low, high = (middle, high) if peak_air_power_share(middle) < share else (low, middle)
+    return 0.5 * (low + high)
+
+
+def meeting_mass_flow(resistance: Array, sealed_suction: Array, open_mass_flow: Array, exponent: Array) -> Array:
+    """Mass flow where the fan's suction equals resistance·ṁ² [kg/s].
+
+    Parameters
+    ----------
+    resistance : Δp/ṁ² of everything upstream of the fan, > 0 [Pa s^2/kg^2], shape (n,)
+    sealed_suction : at the room's density [Pa], shape (n,)
+    open_mass_flow : open flow times room density [kg/s], shape (n,)
+    exponent : of the nameplate curve [-], shape (n,)
+
+    Notes
+    -----
+    n = 1 is a quadratic, solved in the form that stays exact for a vanishing resistance. Otherwise a bracketed
+    Newton on x = ṁ/ṁ0 in 0 … 1, where 1 − xⁿ − r x² falls monotonically.
+    """
+    r = resistance * open_mass_flow**2 / sealed_suction
+    x = 2.0 / (1.0 + np.sqrt(1.0 + 4.0 * r))
+    if np.all(exponent == 1.0):
+        return open_mass_flow * x
+    low, high = np.zeros_like(x), np.ones_like(x)
+    for _ in range(40):
+        value = 1.0 - x**exponent - r * x * x
+        low, high = np.where(value > 0, x, low), np.where(value > 0, high, x)
+        slope = -exponent * x ** (exponent - 1.0) - 2.0 * r * x
+        step = x - value / slope
+        step = np.where((step > low) & (step < high), step, 0.5 * (low + high))
+        moved, x = np.max(np.abs(step - x)), step
+        if moved < 1e-13:
+            break
+    return open_mass_flow * x

@@ -1,0 +1,52 @@
+"""Particle sizes: the grid, the log-normal mix, and how fast a grain falls."""
+
+from __future__ import annotations
+
+import numpy as np
+from scipy.special import ndtr
+
+from fenwick.core.arrays import Array, Values
+
+GRAVITY = 9.80665  #: [m/s^2]
+SIZE_RANGE = (0.5e-6, 20e-3)  #: [m]
+SIZE_COUNT = 60
+#: representative diameters, log-spaced [m], shape (60, 1): the axis before the variant
+SIZES: Array = np.geomspace(*SIZE_RANGE, SIZE_COUNT)[:, None]
+_STEP = np.log(SIZES[1, 0] / SIZES[0, 0])
+_EDGES = np.concatenate([[-np.inf], np.log(SIZES[:-1, 0]) + 0.5 * _STEP, [np.inf]])[:, None]
+
+
+def lognormal_weights(median: Values, geometric_sd: Values) -> Array:
+    """Mass share of one log-normal mode in each size class [-], shape (60, 1 or n), columns adding up to 1.
+
+    Parameters
+    ----------
+    median : by mass [m]
+    geometric_sd : > 1 [-]
+
+    Notes
+    -----
+    Differences of the cumulative distribution at the class edges; the end classes take the tails.
+    """
+    z = (_EDGES - np.log(np.atleast_1d(median))) / np.log(np.atleast_1d(geometric_sd))
+    return np.asarray(np.diff(ndtr(z), axis=0))
+
+
+def terminal_velocity(diameter: Values, particle_density: Values, air_density: Values, viscosity: Values) -> Array:
+    """Speed at which a grain falls in still air [m/s], broadcast shape.
+
+    Parameters
+    ----------
+    diameter : of the equal-volume sphere [m]
+    particle_density, air_density : [kg/m^3]
+    viscosity : [Pa s]
+
+    Notes
+    -----
+    Haider & Levenspiel, Powder Technology 58 (1989) 63, explicit form for spheres:
+    u* = 1/(18/d*² + 0.5909/√d*), d* = d (g ρ (ρp − ρ)/μ²)^(1/3). Within some 10 % of measured drag.
+    """
+    drive = GRAVITY * (np.asarray(particle_density) - air_density)
+    d_star = diameter * np.cbrt(air_density * drive / np.square(viscosity))
+    u_star = 1.0 / (18.0 / d_star**2 + 0.5909 / np.sqrt(d_star))
+    return np.asarray(u_star * np.cbrt(viscosity * drive / np.square(air_density)))

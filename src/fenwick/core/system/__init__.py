@@ -1,0 +1,1 @@
+"""The whole line: the operating point, and what follows from it."""

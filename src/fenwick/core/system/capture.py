@@ -1,0 +1,67 @@
+"""What each tool port catches of the dust made there."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from fenwick.core.arrays import Array
+from fenwick.core.components.elements import Branch
+from fenwick.core.formulas.capture import airborne_share, captured_airborne_share, velocity_at_distance
+from fenwick.core.formulas.fittings import bore_area
+from fenwick.core.formulas.sizes import SIZES
+from fenwick.core.rules import CONTAINMENT_M3_H, RELEASE_VELOCITY
+from fenwick.core.system.line import Line
+from fenwick.core.system.operating import OperatingPoint
+from fenwick.core.system.transport import SETTLES, judge_carrying
+
+
+@dataclass(frozen=True)
+class Capture:
+    """One open port with a known hood; arrays of shape (n,) unless said otherwise."""
+
+    id: str
+    velocity: Array  #: at the dust [m/s]
+    needed: float  #: middle of the band for this release [m/s]
+    airborne: Array  #: share of the floating dust caught [-]
+    caught: Array  #: share of each size caught [-], shape (60, n)
+    floating: Array  #: share of each size that floats [-], shape (60, 1)
+    total: Array  #: share of all dust caught, by mass [-]
+
+
+def is_open(branch: Branch) -> bool:
+    """Whether air is meant to pass."""
+    return branch.gate_opening is None or bool(np.any(np.asarray(branch.gate_opening) > 0.0))
+
+
+def capture(line: Line, point: OperatingPoint) -> tuple[Capture, ...]:
+    """Capture at every open port whose hood is described; the others are left out, never guessed."""
+    return tuple(
+        _capture(branch, line, point.port_flow[i], point.port_velocity[i])
+        for i, branch in enumerate(line.branches)
+        if branch.port.hood is not None and is_open(branch)
+    )
+
+
+def _capture(branch: Branch, line: Line, flow: Array, bore_velocity: Array) -> Capture:
+    port, hood = branch.port, branch.port.hood
+    assert hood is not None
+    low, high = RELEASE_VELOCITY[hood.release]
+    needed = float(np.sqrt(low * high))
+    velocity = velocity_at_distance(flow, bore_area(port.bore), hood.distance, port.entry == "flanged")
+    floats = airborne_share(SIZES, line.rules["capture.airborne-size"])
+    airborne = captured_airborne_share(velocity, needed)
+    # what the tool throws into the port stays caught only while the port carries it
+    thrown = hood.thrown_share * (judge_carrying(bore_velocity, line.dust.conveying) > SETTLES)
+    caught = floats * airborne + (1.0 - floats) * thrown
+    total = np.sum(line.dust.weights * caught, axis=0)
+    return Capture(branch.id, velocity, needed, airborne, caught, floats, total)
+
+
+def containment_flow(machine: str | None) -> tuple[float, float] | None:
+    """Flow that contains fine dust at a machine, (low, high) [m^3/s]; None where it is not known."""
+    if machine is None or machine not in CONTAINMENT_M3_H:
+        return None
+    low, high = CONTAINMENT_M3_H[machine]
+    return low / 3600.0, high / 3600.0

@@ -1,0 +1,124 @@
+"""What breaks, clogs or does not belong together, each with its figure and its limit."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+import numpy.typing as npt
+
+from fenwick.core.arrays import Array
+from fenwick.core.components.bins import MATERIALS
+from fenwick.core.components.separator import SlottedDisc
+from fenwick.core.formulas.shell import collapse_pressure
+from fenwick.core.system.capture import containment_flow, is_open
+from fenwick.core.system.line import Line
+from fenwick.core.system.operating import OperatingPoint
+from fenwick.core.system.separation import Separation
+from fenwick.core.system.transport import CARRIES, SETTLES, Transport
+
+OK, WATCH, ACT = 0, 1, 2
+LEVEL_WORDS = ("ok", "watch", "act")
+COLLAPSE_MARGIN = 1.5  #: of folding pressure over sealed suction, below which a bin is worth watching [-]
+LEAK_WATCH, LEAK_ACT = 0.02, 0.05  #: air drawn in below the separator over its flow [-]
+LEAST_FLOW = 1e-3  #: at the tool, below which a line is as good as blocked [m^3/s]
+
+
+@dataclass(frozen=True)
+class Check:
+    """One judgement; arrays of shape (n,)."""
+
+    id: str
+    level: npt.NDArray[np.intp]  #: index into LEVEL_WORDS
+    value: Array
+    limit: Array
+    quantity: str  #: of value and limit: suction, speed, length, share or flow
+    part: str | None = None  #: element it concerns
+
+
+def graded(bad: npt.NDArray[np.bool_], doubtful: npt.NDArray[np.bool_]) -> npt.NDArray[np.intp]:
+    """ACT where bad, WATCH where doubtful, OK elsewhere."""
+    return np.where(bad, ACT, np.where(doubtful, WATCH, OK)).astype(np.intp)
+
+
+def folding_suction(disc: SlottedDisc, line: Line) -> Array | None:
+    """Suction at which the bin's weakest bay folds [Pa], shape () or (n,); None when wall or material are not known."""
+    box = disc.bin
+    if box.wall is None or box.material is None:
+        return None
+    material = MATERIALS[box.material]
+    bays = [
+        collapse_pressure(diameter, length, box.wall, material.youngs_modulus, material.poisson_ratio)
+        for length, diameter in box.bays
+    ]
+    weakest = np.minimum.reduce(np.broadcast_arrays(*bays))
+    nested = line.rules["shell.nested"] if box.nested else 1.0
+    return np.asarray(weakest * line.rules["shell.knock-down"] * nested)
+
+
+def checks(
+    line: Line, point: OperatingPoint, carrying: Transport, separations: tuple[Separation, ...]
+) -> tuple[Check, ...]:
+    """Every check this line's description allows; what cannot be judged is left out."""
+    found = [*_flow_checks(line, point), *_carrying_check(carrying)]
+    for disc, result in zip(line.separators, separations, strict=True):
+        found += _bin_checks(disc, line, point, result)
+    found += _believable_vacuum(line)
+    return tuple(found)
+
+
+def _flow_checks(line: Line, point: OperatingPoint) -> list[Check]:
+    found = []
+    for i, branch in enumerate(line.branches):
+        flow = point.port_flow[i]
+        least = np.full_like(flow, LEAST_FLOW)
+        found.append(Check("air-at-tool", graded(flow < least, flow < least), flow, least, "flow", branch.id))
+        band = containment_flow(branch.port.machine)
+        if band is not None and is_open(branch):
+            limit = np.full_like(flow, band[0])
+            # a shop vacuum is not made to contain fine dust: falling short is to watch, with a mask, not a fault
+            found.append(Check("containment", graded(flow < 0, flow < limit), flow, limit, "flow", branch.id))
+    return found
+
+
+def _carrying_check(carrying: Transport) -> list[Check]:
+    rows = [i for i, laden in enumerate(carrying.laden) if laden]
+    if not rows:
+        return []
+    worst = np.argmin(carrying.velocity[rows], axis=0)
+    value = np.min(carrying.velocity[rows], axis=0)
+    state = np.min(carrying.carrying[rows], axis=0)
+    limit = np.full_like(value, carrying.settles_below)
+    level = graded(state == SETTLES, state < CARRIES)
+    return [Check("settling", level, value, limit, "speed", carrying.ids[rows[int(worst[0])]])]
+
+
+def _bin_checks(disc: SlottedDisc, line: Line, point: OperatingPoint, result: Separation) -> list[Check]:
+    n = point.sealed_suction.shape
+    found = []
+    folds = folding_suction(disc, line)
+    if folds is not None:
+        value, limit = np.broadcast_to(folds, n), point.sealed_suction
+        level = graded(value < limit, value < COLLAPSE_MARGIN * limit)
+        found.append(Check("bin-collapse", level, value, limit, "suction", disc.id))
+    leak = result.leak_share
+    level = graded(leak > LEAK_ACT, leak > LEAK_WATCH)
+    found.append(Check("bin-leak", level, leak, np.full_like(leak, LEAK_WATCH), "share", disc.id))
+    surface = np.broadcast_to(disc.bin.diameter_at(disc.bin.fill_height), n)
+    free = result.free_height
+    level = graded(free < 0.1 * surface, free < 0.25 * surface)
+    found.append(Check("bin-full", level, free, 0.25 * surface, "length", disc.id))
+    if line.dust.longest_chip is not None:
+        narrowest = np.broadcast_to(np.minimum.reduce([np.asarray(s.width) for s in disc.slots]), n)
+        chip = np.full(n, line.dust.longest_chip)
+        found.append(Check("slot-bridging", graded(chip < 0, chip > narrowest), narrowest, chip, "length", disc.id))
+    return found
+
+
+def _believable_vacuum(line: Line) -> list[Check]:
+    power = line.vacuum.electrical_power
+    if power is None:
+        return []
+    share = np.atleast_1d(np.asarray(line.vacuum.curve.peak_air_power / power))
+    limit = np.full_like(share, line.rules["fan.believable"])
+    return [Check("fan-believable", graded(share < 0, share > limit), share, limit, "share", "vacuum")]

@@ -1,0 +1,56 @@
+"""Whether the air carries the dust, run by run."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+import numpy.typing as npt
+
+from fenwick.core.arrays import Array
+from fenwick.core.system.line import Line
+from fenwick.core.system.operating import OperatingPoint
+
+SETTLES, MARGINAL, CARRIES = 0, 1, 2
+CARRYING_WORDS = ("settles", "marginal", "carries")
+
+
+@dataclass(frozen=True)
+class Transport:
+    """Carrying in every hose; arrays of shape (hoses, n)."""
+
+    ids: tuple[str, ...]
+    laden: tuple[bool, ...]  #: whether the hose carries the whole dust, ahead of any separator
+    velocity: Array  #: [m/s]
+    carrying: npt.NDArray[np.intp]  #: index into CARRYING_WORDS
+    settles_below: float  #: [m/s]
+    carries_above: float  #: [m/s]
+
+    def slowest(self) -> tuple[str, float] | None:
+        """The slowest dust-laden hose of the first variant and its speed [m/s]; None without hoses."""
+        rows = [i for i, laden in enumerate(self.laden) if laden]
+        if not rows:
+            return None
+        worst = min(rows, key=lambda i: float(self.velocity[i, 0]))
+        return self.ids[worst], float(self.velocity[worst, 0])
+
+
+def judge_carrying(velocity: Array, band: tuple[float, float]) -> npt.NDArray[np.intp]:
+    """0 settles, 1 marginal, 2 carries, from the air speed and the dust's conveying band [m/s]."""
+    return (velocity >= band[0]).astype(np.intp) + (velocity > band[1])
+
+
+def transport(line: Line, point: OperatingPoint) -> Transport:
+    """Judge every hose by the conveying velocity of the line's dust."""
+    stations = point.stations
+    rows = [i for i, kind in enumerate(stations.kinds) if kind == "hose"]
+    first = next((i for i, kind in enumerate(stations.kinds) if kind == "separator"), len(stations.ids))
+    velocity = stations.velocity[rows]
+    return Transport(
+        ids=tuple(stations.ids[i] for i in rows),
+        laden=tuple(i < first for i in rows),
+        velocity=velocity,
+        carrying=judge_carrying(velocity, line.dust.conveying),
+        settles_below=line.dust.conveying[0],
+        carries_above=line.dust.conveying[1],
+    )
