@@ -63,6 +63,8 @@ RULES: tuple[Rule, ...] = (
     Rule("capture.airborne-size", 100e-6, 50e-6, 200e-6, "m", "Size half of which floats, half flies", SHOP),
     Rule("shell.knock-down", 0.7, 0.5, 0.9, "×", "Real bins against a perfect cylinder", SHOP),
     Rule("shell.nested", 2.0, 1.5, 2.0, "×", "A second nested bucket against one alone", SHOP),
+    Rule("verdict.kept-good", 0.95, 0.9, 0.99, "-", "Kept share that a good separator reaches", SHOP),
+    Rule("verdict.kept-poor", 0.85, 0.8, 0.9, "-", "Kept share below which a separator is not worth its suction", SHOP),
     Rule("fan.believable", 0.45, 0.40, 0.50, "-", "Most air power per electrical watt", SHOP),
 )
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import itertools
 from dataclasses import dataclass, field
 
 import numpy as np
@@ -87,7 +88,7 @@ class Bin:
         """Clear lengths between floor, stiffeners and lid with their widest diameter: (length, diameter) [m]."""
         marks = [0.0, *sorted(h for h in self.stiffeners if 0.0 < h < self.height), self.height]
         bays = []
-        for low, high in zip(marks[:-1], marks[1:], strict=True):
+        for low, high in itertools.pairwise(marks):
             inside = [d for h, d in zip(self.heights, self.diameters, strict=True) if low <= h <= high]
             ends = [float(self.diameter_at(low)), float(self.diameter_at(high))]
             bays.append((high - low, max([*inside, *ends])))

@@ -102,5 +102,4 @@ def gate_loss(opening: Values, bore: Values) -> Values:
 
 def bore_area(bore: Values) -> Values:
     """Area of a round bore [m^2]."""
-    area: Values = np.pi / 4.0 * np.square(bore)
-    return area
+    return np.asarray(np.pi / 4.0 * np.square(bore))

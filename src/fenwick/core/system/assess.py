@@ -25,9 +25,9 @@ class Assessment:
     """A line judged; arrays end in the variant axis."""
 
     point: OperatingPoint
-    carrying: Transport
+    carrying: Transport | None  #: None where the dust is not known
     separations: tuple[Separation, ...]
-    efficiency: tuple[Array, ...]  #: of each separator, of what enters it, by mass [-]
+    efficiency: tuple[Array, ...]  #: of each separator, of what enters it, by mass [-]; empty for unknown dust
     captures: tuple[Capture, ...]
     fate: Fate | None
     checks: tuple[Check, ...]
@@ -52,14 +52,19 @@ def assess(line: Line) -> Assessment:
 
 def _efficiency(line: Line, stages: tuple[Separation, ...], captures: tuple[Capture, ...]) -> tuple[Array, ...]:
     """Kept share by mass of what enters each stage: what the port caught, or the dust as made where that is unknown."""
+    if line.dust is None:
+        return ()
     entering = line.dust.weights * (captures[0].caught if len(captures) == 1 else 1.0)
     shares = []
     for stage in stages:
+        if stage.grades is None:
+            continue
+        grade = stage.grades.kept
         fed = np.sum(entering, axis=0)
-        kept = np.sum(entering * stage.kept, axis=0)
-        made = np.sum(line.dust.weights * stage.kept, axis=0)
+        kept = np.sum(entering * grade, axis=0)
+        made = np.sum(line.dust.weights * grade, axis=0)
         shares.append(np.asarray(np.where(fed > 0.0, kept / np.maximum(fed, 1e-300), made)))
-        entering = entering * (1.0 - stage.kept)
+        entering = entering * (1.0 - grade)
     return tuple(shares)
 
 
@@ -73,7 +78,7 @@ def efficiency_band(line: Line) -> tuple[tuple[float, float], ...]:
     ----------
     line : a single variant
     """
-    if not line.separators:
+    if not line.separators or line.dust is None:
         return ()
     middle = [line.rules[key] for key in BAND_RULES]
     moves = [(i, end) for i, key in enumerate(BAND_RULES) for end in (rule(key).low, rule(key).high)]

@@ -7,6 +7,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from fenwick.core.arrays import Array
+from fenwick.core.components.dust import Dust
 from fenwick.core.components.elements import Branch
 from fenwick.core.formulas.capture import airborne_share, captured_airborne_share, velocity_at_distance
 from fenwick.core.formulas.fittings import bore_area
@@ -37,14 +38,16 @@ def is_open(branch: Branch) -> bool:
 
 def capture(line: Line, point: OperatingPoint) -> tuple[Capture, ...]:
     """Capture at every open port whose hood is described; the others are left out, never guessed."""
+    if line.dust is None:
+        return ()
     return tuple(
-        _capture(branch, line, point.port_flow[i], point.port_velocity[i])
+        _capture(branch, line, line.dust, point.port_flow[i], point.port_velocity[i])
         for i, branch in enumerate(line.branches)
         if branch.port.hood is not None and is_open(branch)
     )
 
 
-def _capture(branch: Branch, line: Line, flow: Array, bore_velocity: Array) -> Capture:
+def _capture(branch: Branch, line: Line, dust: Dust, flow: Array, bore_velocity: Array) -> Capture:
     port, hood = branch.port, branch.port.hood
     assert hood is not None
     low, high = RELEASE_VELOCITY[hood.release]
@@ -53,9 +56,9 @@ def _capture(branch: Branch, line: Line, flow: Array, bore_velocity: Array) -> C
     floats = airborne_share(SIZES, line.rules["capture.airborne-size"])
     airborne = captured_airborne_share(velocity, needed)
     # what the tool throws into the port stays caught only while the port carries it
-    thrown = hood.thrown_share * (judge_carrying(bore_velocity, line.dust.conveying) > SETTLES)
+    thrown = hood.thrown_share * (judge_carrying(bore_velocity, dust.conveying) > SETTLES)
     caught = floats * airborne + (1.0 - floats) * thrown
-    total = np.sum(line.dust.weights * caught, axis=0)
+    total = np.sum(dust.weights * caught, axis=0)
     return Capture(branch.id, velocity, needed, airborne, caught, floats, total)
 
 

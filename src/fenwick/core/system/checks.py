@@ -57,10 +57,10 @@ def folding_suction(disc: SlottedDisc, line: Line) -> Array | None:
 
 
 def checks(
-    line: Line, point: OperatingPoint, carrying: Transport, separations: tuple[Separation, ...]
+    line: Line, point: OperatingPoint, carrying: Transport | None, separations: tuple[Separation, ...]
 ) -> tuple[Check, ...]:
     """Every check this line's description allows; what cannot be judged is left out."""
-    found = [*_flow_checks(line, point), *_carrying_check(carrying)]
+    found = [*_flow_checks(line, point), *(_carrying_check(carrying) if carrying else [])]
     for disc, result in zip(line.separators, separations, strict=True):
         found += _bin_checks(disc, line, point, result)
     found += _believable_vacuum(line)
@@ -76,9 +76,14 @@ def _flow_checks(line: Line, point: OperatingPoint) -> list[Check]:
         band = containment_flow(branch.port.machine)
         if band is not None and is_open(branch):
             limit = np.full_like(flow, band[0])
-            # a shop vacuum is not made to contain fine dust: falling short is to watch, with a mask, not a fault
-            found.append(Check("containment", graded(flow < 0, flow < limit), flow, limit, "flow", branch.id))
+            level = graded(flow < 0.5 * limit, flow < limit)
+            found.append(Check("containment", level, flow, limit, "flow", branch.id))
     return found
+
+
+def kept_level(kept: Array, line: Line) -> npt.NDArray[np.intp]:
+    """Level of a kept share."""
+    return graded(kept < line.rules["verdict.kept-poor"], kept < line.rules["verdict.kept-good"])
 
 
 def _carrying_check(carrying: Transport) -> list[Check]:
@@ -108,7 +113,7 @@ def _bin_checks(disc: SlottedDisc, line: Line, point: OperatingPoint, result: Se
     free = result.free_height
     level = graded(free < 0.1 * surface, free < 0.25 * surface)
     found.append(Check("bin-full", level, free, 0.25 * surface, "length", disc.id))
-    if line.dust.longest_chip is not None:
+    if line.dust is not None and line.dust.longest_chip is not None:
         narrowest = np.broadcast_to(np.minimum.reduce([np.asarray(s.width) for s in disc.slots]), n)
         chip = np.full(n, line.dust.longest_chip)
         found.append(Check("slot-bridging", graded(chip < 0, chip > narrowest), narrowest, chip, "length", disc.id))

@@ -36,14 +36,15 @@ def fate(line: Line, captures: tuple[Capture, ...], separations: tuple[Separatio
     -------
     None when the capture there is not known.
     """
-    if len(captures) != 1:
+    if line.dust is None or len(captures) != 1:
         return None
     port = captures[0]
     made = line.dust.weights
     caught = made * port.caught
     past = caught
     for stage in separations:
-        past = past * (1.0 - stage.kept)
+        if stage.grades is not None:
+            past = past * (1.0 - stage.grades.kept)
     tank, held, exhaust = _in_vacuum(past, line)
     missed_floating = made * port.floating * (1.0 - port.airborne)
     missed = made - caught

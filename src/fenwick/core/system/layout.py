@@ -214,14 +214,21 @@ def _add_vacuum(layout: _Layout) -> None:
             layout.add(replace(row, law=_filter_law(medium, layout.line)), bore, bore)
 
 
+def _cake_per_load(line: Line) -> Values:
+    """K2 of the dust a filter holds [1/s]; that of 50 µm where the dust is not known."""
+    if line.dust is None:
+        return line.rules["filter.k2"]
+    reaches = line.dust.weights * (1.0 - tank_drop_share(SIZES, line.rules["filter.tank-drop"]))
+    cake = cake_coefficient(SIZES, line.rules["filter.k2"])
+    return np.asarray(np.sum(cake * reaches, axis=0) / np.sum(reaches, axis=0))
+
+
 def _filter_law(medium: FilterMedium, line: Line) -> SpecialLaw:
     """Only what the fan curve does not hold already: a filter's cake, and all of a bag.
 
     The cake is taken to have the sizes of the line's dust, the coarse ones dropped in the tank.
     """
-    reaches = line.dust.weights * (1.0 - tank_drop_share(SIZES, line.rules["filter.tank-drop"]))
-    per_load = np.sum(cake_coefficient(SIZES, line.rules["filter.k2"]) * reaches, axis=0) / np.sum(reaches, axis=0)
-    resistance = per_load * np.minimum(medium.load, MAX_LOAD)
+    resistance = _cake_per_load(line) * np.minimum(medium.load, MAX_LOAD)
     if medium.kind == "bag":
         resistance = resistance + line.rules["filter.k1-bag"]
 

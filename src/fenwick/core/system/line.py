@@ -21,7 +21,7 @@ class Line:
     """
 
     vacuum: Vacuum
-    dust: Dust
+    dust: Dust | None  #: None: not known; then only the air is computed
     branches: tuple[Branch, ...]
     trunk: tuple[Element, ...]
     site: Site = field(default_factory=Site)

@@ -40,8 +40,10 @@ def judge_carrying(velocity: Array, band: tuple[float, float]) -> npt.NDArray[np
     return (velocity >= band[0]).astype(np.intp) + (velocity > band[1])
 
 
-def transport(line: Line, point: OperatingPoint) -> Transport:
-    """Judge every hose by the conveying velocity of the line's dust."""
+def transport(line: Line, point: OperatingPoint) -> Transport | None:
+    """Judge every hose by the conveying velocity of the line's dust; None where the dust is not known."""
+    if line.dust is None:
+        return None
     stations = point.stations
     rows = [i for i, kind in enumerate(stations.kinds) if kind == "hose"]
     first = next((i for i, kind in enumerate(stations.kinds) if kind == "separator"), len(stations.ids))

@@ -1,0 +1,5 @@
+"""The command line."""
+
+from fenwick.cli.commands import main
+
+__all__ = ["main"]

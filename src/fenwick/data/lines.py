@@ -1,0 +1,109 @@
+"""Lines and their history."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from sqlalchemy import func
+from sqlmodel import Session, col, delete, select
+
+from fenwick.data.tables import DustLine, Revision, Shop
+from fenwick.rig import Rig, read_rig, write_rig
+
+
+class NotFoundError(LookupError):
+    """No such line."""
+
+
+@dataclass(frozen=True)
+class LineState:
+    """A line as it stands."""
+
+    id: int
+    shop: str
+    rig: Rig
+    undo_label: str | None  #: what undo would take back; None when there is nothing
+    redo_label: str | None  #: what redo would bring back
+
+
+def add_shop(session: Session, name: str) -> Shop:
+    """A new shop."""
+    shop = Shop(name=name)
+    session.add(shop)
+    session.commit()
+    return shop
+
+
+def add_line(session: Session, shop: Shop, rig: Rig) -> int:
+    """A new line of a shop, at its first revision; its id."""
+    assert shop.id is not None
+    line = DustLine(shop_id=shop.id)
+    session.add(line)
+    session.flush()
+    assert line.id is not None
+    session.add(Revision(line_id=line.id, number=1, label="As found", document=write_rig(rig).decode()))
+    session.commit()
+    return line.id
+
+
+def first_line_id(session: Session) -> int | None:
+    """The line to show first; None in an empty shop."""
+    return session.exec(select(DustLine.id).order_by(col(DustLine.position), col(DustLine.id))).first()
+
+
+def line_state(session: Session, line_id: int) -> LineState:
+    """A line as it stands.
+
+    Raises
+    ------
+    NotFoundError
+    """
+    line = _line(session, line_id)
+    here = _revision(session, line, line.cursor)
+    assert here is not None
+    after = _revision(session, line, line.cursor + 1)
+    shop = session.get(Shop, line.shop_id)
+    assert shop is not None
+    return LineState(
+        id=line_id,
+        shop=shop.name,
+        rig=read_rig(here.document.encode()),
+        undo_label=here.label if line.cursor > 1 else None,
+        redo_label=after.label if after else None,
+    )
+
+
+def change_line(session: Session, line_id: int, rig: Rig, label: str) -> None:
+    """Put a changed rig in force; what had been undone is gone."""
+    line = _line(session, line_id)
+    session.exec(delete(Revision).where(col(Revision.line_id) == line_id, col(Revision.number) > line.cursor))
+    line.cursor += 1
+    document = write_rig(rig).decode()
+    session.add(line)
+    session.add(Revision(line_id=line_id, number=line.cursor, label=label[:300], document=document))
+    session.commit()
+
+
+def step_line(session: Session, line_id: int, by: int) -> str | None:
+    """Undo (−1) or redo (+1); what was taken back or brought back, or None at the end of the history."""
+    line = _line(session, line_id)
+    target = line.cursor + by
+    newest = session.exec(select(func.max(Revision.number)).where(Revision.line_id == line_id)).one()
+    if not 1 <= target <= newest:
+        return None
+    moved = _revision(session, line, max(line.cursor, target))
+    line.cursor = target
+    session.add(line)
+    session.commit()
+    return moved.label if moved else None
+
+
+def _line(session: Session, line_id: int) -> DustLine:
+    line = session.get(DustLine, line_id)
+    if line is None:
+        raise NotFoundError(f"There is no line number {line_id} in this shop.")
+    return line
+
+
+def _revision(session: Session, line: DustLine, number: int) -> Revision | None:
+    return session.exec(select(Revision).where(Revision.line_id == line.id, Revision.number == number)).first()

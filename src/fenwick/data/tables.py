@@ -1,0 +1,44 @@
+"""Tables. A line's rig is a document; every change appends a revision, so undo is a step of the cursor."""
+
+from __future__ import annotations
+
+from datetime import UTC, datetime
+
+from sqlalchemy import Text, UniqueConstraint
+from sqlmodel import Column, Field, SQLModel
+
+
+def _now() -> datetime:
+    return datetime.now(UTC)
+
+
+class Shop(SQLModel, table=True):
+    """Whose lines these are."""
+
+    id: int | None = Field(default=None, primary_key=True)
+    name: str = Field(max_length=120)
+    created_at: datetime = Field(default_factory=_now)
+
+
+class DustLine(SQLModel, table=True):
+    """One line of a shop; `cursor` is the number of the revision in force."""
+
+    __tablename__ = "dust_line"
+
+    id: int | None = Field(default=None, primary_key=True)
+    shop_id: int = Field(foreign_key="shop.id", ondelete="CASCADE", index=True)
+    position: int = 0
+    cursor: int = 1
+
+
+class Revision(SQLModel, table=True):
+    """A state of a line: the whole rig file, and what was done to get there."""
+
+    __table_args__ = (UniqueConstraint("line_id", "number"),)
+
+    id: int | None = Field(default=None, primary_key=True)
+    line_id: int = Field(foreign_key="dust_line.id", ondelete="CASCADE", index=True)
+    number: int
+    label: str = Field(max_length=300)
+    document: str = Field(sa_column=Column(Text, nullable=False))
+    created_at: datetime = Field(default_factory=_now)

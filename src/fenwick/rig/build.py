@@ -1,0 +1,127 @@
+"""From the checked rig file to the core's components: degrees to radians, Celsius to kelvin, the rest is SI already."""
+
+from __future__ import annotations
+
+from math import radians
+
+from fenwick.core.components.bins import Bin, Ledge
+from fenwick.core.components.dust import DUSTS
+from fenwick.core.components.elements import Bend, Branch, Element, FixedLoss, Gate, Hood, Hose, Leak, Port, Reducer
+from fenwick.core.components.separator import Slot, SlottedDisc
+from fenwick.core.components.site import Site
+from fenwick.core.components.vacuum import FilterMedium, Nameplate, Vacuum
+from fenwick.core.formulas.air import ZERO_CELSIUS
+from fenwick.core.formulas.fan import exponent_from_air_power
+from fenwick.core.system.line import Line
+from fenwick.rig.elements import (
+    BranchPart,
+    ElementPart,
+    GatePart,
+    HosePart,
+    LeakPart,
+    LossPart,
+    PortPart,
+    ReducerPart,
+)
+from fenwick.rig.model import NameplatePart, Rig, VacuumPart
+from fenwick.rig.separator import BinPart, SlottedDiscPart
+
+
+def build_line(rig: Rig) -> Line:
+    """The core's line for a checked rig."""
+    return Line(
+        vacuum=_vacuum(rig.vacuum),
+        dust=DUSTS[rig.dust.kind] if rig.dust else None,
+        branches=tuple(_branch(branch) for branch in rig.line.branches),
+        trunk=tuple(_element(element) for element in rig.line.elements),
+        site=Site(rig.site.temperature_c + ZERO_CELSIUS, rig.site.altitude_m),
+    )
+
+
+def _vacuum(part: VacuumPart) -> Vacuum:
+    held = part.filter
+    bag = part.bag
+    return Vacuum(
+        curve=_curve(part.curve),
+        inlet_bore=part.inlet_bore_m,
+        filter=FilterMedium(held.kind, held.area_m2, held.held_kg) if held else None,
+        bag=FilterMedium("bag", bag.area_m2, bag.held_kg) if bag else None,
+        name=part.name,
+        electrical_power=part.electrical_power_w,
+    )
+
+
+def _curve(part: NameplatePart) -> Nameplate:
+    exponent = 1.0 if part.exponent is None else part.exponent
+    if part.air_watts is not None:
+        exponent = exponent_from_air_power(part.air_watts, part.sealed_suction_pa, part.open_flow_m3_s)
+    return Nameplate(part.sealed_suction_pa, part.open_flow_m3_s, exponent)
+
+
+def _branch(part: BranchPart) -> Branch:
+    return Branch(
+        id=part.id,
+        port=_port(part.port),
+        elements=tuple(_element(element) for element in part.elements),
+        gate_opening=part.gate.opening if part.gate else None,
+        join_angle=radians(part.join_angle_deg),
+    )
+
+
+def _port(part: PortPart) -> Port:
+    hood = part.hood
+    return Port(
+        name=part.name,
+        bore=part.bore_m,
+        entry=part.entry,
+        hood=Hood(hood.distance_m, hood.release, hood.thrown_share) if hood else None,
+        dust_rate=part.dust_rate_kg_s,
+        machine=part.machine,
+    )
+
+
+def _element(part: ElementPart) -> Element:
+    match part:
+        case HosePart():
+            bends = tuple(Bend(radians(bend.angle_deg), bend.radius_m) for bend in part.bends)
+            return Hose(part.id, part.bore_m, part.length_m, part.wall, bends, part.roughness_m)
+        case ReducerPart():
+            return Reducer(part.id, part.bore_in_m, part.bore_out_m, part.length_m)
+        case LossPart():
+            return FixedLoss(part.id, part.bore_m, part.k)
+        case LeakPart():
+            return Leak(part.id, part.area_m2)
+        case GatePart():
+            return Gate(part.id, part.bore_m, part.opening)
+        case SlottedDiscPart():
+            return _disc(part)
+
+
+def _disc(part: SlottedDiscPart) -> SlottedDisc:
+    return SlottedDisc(
+        id=part.id,
+        chamber_diameter=part.chamber_d_m,
+        chamber_height=part.chamber_height_m,
+        inlet_bore=part.inlet_bore_m,
+        outlet_diameter=part.outlet_d_m,
+        outlet_length=part.outlet_length_m,
+        slots=tuple(Slot(slot.width_m, radians(slot.arc_deg), radians(slot.start_deg)) for slot in part.slots),
+        bin=build_bin(part.bin),
+        tilt=radians(part.tilt_deg),
+    )
+
+
+def build_bin(part: BinPart) -> Bin:
+    """The core's bin."""
+    return Bin(
+        heights=tuple(point.height_m for point in part.profile),
+        diameters=tuple(point.d_m for point in part.profile),
+        closure=part.closure,
+        wall=part.wall_m,
+        material=part.material,
+        fill_height=part.fill_height_m,
+        leak_area=part.leak_area_m2,
+        stiffeners=tuple(ring.height_m for ring in part.stiffeners),
+        ledges=tuple(Ledge(ledge.height_m, ledge.depth_m) for ledge in part.ledges),
+        nested=part.nested,
+    )

@@ -1,0 +1,146 @@
+"""Elements of a line in the rig file."""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal, Self
+
+from pydantic import Field, model_validator
+
+from fenwick.rig import fields as f
+from fenwick.rig.problems import refuse
+from fenwick.rig.separator import SlottedDiscPart
+
+WallKind = Literal["smooth", "light-rib", "wire-helix", "corrugated", "pipe"]
+
+
+class BendPart(f.Part):
+    """A bend within a hose."""
+
+    angle_deg: f.BendAngle = Field(title="Angle")
+    radius_m: f.BendRadius = Field(title="Radius of the centre line")
+
+
+class HosePart(f.Part):
+    """A hose or rigid pipe; its length includes its bends."""
+
+    id: f.Id
+    kind: Literal["hose"]
+    name: f.Name | None = None
+    bore_m: f.Bore = Field(title="Bore")
+    length_m: f.Length = Field(title="Length")
+    wall: WallKind = Field("smooth", title="Wall")
+    roughness_m: f.Roughness | None = Field(None, title="Measured roughness")
+    bends: tuple[BendPart, ...] = Field((), max_length=50)
+
+
+class ReducerPart(f.Part):
+    """A change of bore."""
+
+    id: f.Id
+    kind: Literal["reducer"]
+    name: f.Name | None = None
+    bore_in_m: f.Bore = Field(title="Bore in")
+    bore_out_m: f.Bore = Field(title="Bore out")
+    length_m: f.Taper = Field(0.0, title="Taper length")
+
+
+class LossPart(f.Part):
+    """A part with a known loss coefficient."""
+
+    id: f.Id
+    kind: Literal["loss"]
+    name: f.Name | None = None
+    bore_m: f.Bore = Field(title="Bore")
+    k: f.Coefficient = Field(title="Loss, velocity heads")
+
+
+class LeakPart(f.Part):
+    """A gap to the room at a joint."""
+
+    id: f.Id
+    kind: Literal["leak"]
+    name: f.Name | None = None
+    area_m2: f.GapArea = Field(title="Gap")
+
+
+class GatePart(f.Part):
+    """A blast gate in a run."""
+
+    id: f.Id
+    kind: Literal["gate"]
+    name: f.Name | None = None
+    bore_m: f.Bore = Field(title="Bore")
+    opening: f.Share = Field(title="Open")
+
+
+ElementPart = Annotated[
+    HosePart | ReducerPart | LossPart | LeakPart | GatePart | SlottedDiscPart, Field(discriminator="kind")
+]
+
+
+class BranchGatePart(f.Part):
+    """The gate where a branch joins."""
+
+    opening: f.Share = Field(1.0, title="Open")
+
+
+class HoodPart(f.Part):
+    """A plain or flanged opening that faces the dust."""
+
+    kind: Literal["opening"]
+    distance_m: f.Distance = Field(title="Distance to the dust")
+    release: Literal["still", "slow", "active", "fast"] = Field(title="Dust leaves the tool")
+    thrown_share: f.Share = Field(title="Thrown at the port")
+
+
+class PortPart(f.Part):
+    """Where air comes in at a tool."""
+
+    name: f.Name
+    bore_m: f.Bore = Field(title="Port bore")
+    entry: Literal["plain", "flanged", "tapered", "bellmouth", "crevice", "brush"] = Field("plain", title="Entry")
+    machine: (
+        Literal[
+            "bandsaw",
+            "table-saw",
+            "planer",
+            "router-table",
+            "drum-sander",
+            "mitre-saw",
+            "lathe",
+            "hand-held-sander",
+            "floor-pick-up",
+        ]
+        | None
+    ) = Field(None, title="Machine")
+    hood: HoodPart | None = None
+    dust_rate_kg_s: f.DustRate | None = Field(None, title="Dust made")
+
+
+class BranchPart(f.Part):
+    """From a tool port to where the branches join; elements in the direction of the air."""
+
+    id: f.Id
+    gate: BranchGatePart | None = None
+    join_angle_deg: f.JoinAngle = Field(45.0, title="Joins at")
+    elements: tuple[ElementPart, ...] = Field((), max_length=60)
+    port: PortPart
+
+
+class LinePart(f.Part):
+    """Branches, and the elements from where they join to the vacuum."""
+
+    junction_bore_m: f.Bore | None = None
+    elements: tuple[ElementPart, ...] = Field((), max_length=60)
+    branches: tuple[BranchPart, ...] = Field(min_length=1, max_length=1)
+
+    @model_validator(mode="after")
+    def _separator_on_the_trunk(self) -> Self:
+        for b, branch in enumerate(self.branches):
+            for e, element in enumerate(branch.elements):
+                if isinstance(element, SlottedDiscPart):
+                    refuse(f"branches[{b}].elements[{e}].kind", "a separator belongs in line.elements, on the trunk")
+        stages = [e for e, element in enumerate(self.elements) if isinstance(element, SlottedDiscPart)]
+        if len(stages) > 1:
+            refuse(f"elements[{stages[1]}].kind", "this version solves one separator on a line")
+        return self

@@ -1,0 +1,60 @@
+"""Field types of the rig file: a strict number, its limits, and the quantity it measures.
+
+The quantity is metadata: it names the unit in error messages and on the page. Limits are in the key's own unit.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Annotated
+
+from pydantic import BaseModel, ConfigDict, Field, Strict, StringConstraints
+
+
+@dataclass(frozen=True)
+class Measure:
+    """What a number in the rig file measures: a key of `fenwick.units.QUANTITIES`."""
+
+    quantity: str
+
+
+class Part(BaseModel):
+    """Base of every object in the file: immutable, no unknown keys, finite numbers only."""
+
+    model_config = ConfigDict(extra="forbid", frozen=True, allow_inf_nan=False)
+
+
+Bore = Annotated[float, Strict(), Field(ge=0.001, le=1.0), Measure("bore")]
+Size = Annotated[float, Strict(), Field(gt=0, le=3.0), Measure("bore")]
+Depth = Annotated[float, Strict(), Field(ge=0, le=3.0), Measure("bore")]
+Length = Annotated[float, Strict(), Field(gt=0, le=200.0), Measure("length")]
+Taper = Annotated[float, Strict(), Field(ge=0, le=10.0), Measure("bore")]
+BendRadius = Annotated[float, Strict(), Field(gt=0, le=10.0), Measure("bore")]
+Distance = Annotated[float, Strict(), Field(ge=0, le=5.0), Measure("bore")]
+Roughness = Annotated[float, Strict(), Field(ge=0, le=0.01), Measure("roughness")]
+Wall = Annotated[float, Strict(), Field(gt=0, le=0.1), Measure("bore")]
+Turn = Annotated[float, Strict(), Field(gt=0, le=360.0), Measure("angle")]
+StartAngle = Annotated[float, Strict(), Field(ge=-360.0, le=360.0), Measure("angle")]
+BendAngle = Annotated[float, Strict(), Field(gt=0, le=180.0), Measure("angle")]
+JoinAngle = Annotated[float, Strict(), Field(ge=0, le=180.0), Measure("angle")]
+Tilt = Annotated[float, Strict(), Field(ge=0, le=85.0), Measure("angle")]
+Coefficient = Annotated[float, Strict(), Field(ge=0, le=10000.0), Measure("number")]
+Exponent = Annotated[float, Strict(), Field(ge=0.5, le=4.0), Measure("number")]
+Share = Annotated[float, Strict(), Field(ge=0, le=1.0), Measure("share")]
+Suction = Annotated[float, Strict(), Field(gt=0, le=60000.0), Measure("suction")]
+Flow = Annotated[float, Strict(), Field(gt=0, le=2.0), Measure("flow")]
+Power = Annotated[float, Strict(), Field(gt=0, le=20000.0), Measure("power")]
+Current = Annotated[float, Strict(), Field(gt=0, le=100.0), Measure("current")]
+FilterArea = Annotated[float, Strict(), Field(gt=0, le=50.0), Measure("area")]
+HeldMass = Annotated[float, Strict(), Field(ge=0, le=50.0), Measure("mass")]
+GapArea = Annotated[float, Strict(), Field(ge=0, le=0.1), Measure("gap")]
+DustRate = Annotated[float, Strict(), Field(ge=0, le=1.0), Measure("mass_rate")]
+Celsius = Annotated[float, Strict(), Field(ge=-40.0, le=60.0), Measure("temperature")]
+Altitude = Annotated[float, Strict(), Field(ge=-430.0, le=9000.0), Measure("altitude")]
+Flag = Annotated[bool, Strict()]
+Name = Annotated[
+    str,
+    Strict(),
+    StringConstraints(min_length=1, max_length=120, pattern=r"^[^\x00-\x1f\x7f]+$", strip_whitespace=True),
+]
+Id = Annotated[str, Strict(), StringConstraints(min_length=1, max_length=60, pattern=r"^[A-Za-z0-9][A-Za-z0-9_.-]*$")]

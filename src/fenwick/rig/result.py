@@ -1,0 +1,133 @@
+"""The result contract: what `fenwick solve` prints for a checked rig. What has not been computed is absent."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from fenwick.core.components.dust import DUSTS
+from fenwick.core.system.assess import Assessment, assess, efficiency_band
+from fenwick.core.system.capture import is_open
+from fenwick.core.system.checks import LEVEL_WORDS
+from fenwick.core.system.line import Line
+from fenwick.core.system.transport import CARRYING_WORDS
+from fenwick.rig.build import build_line
+from fenwick.rig.model import Rig
+from fenwick.units import METRIC
+from fenwick.wording import check_sentence, warnings
+from fenwick.wording.say import Voice
+
+FORMAT, VERSION = "fenwick-result", 1
+
+
+def part_names(rig: Rig) -> dict[str, str]:
+    """What to call each part: its name, or its id in words."""
+    parts = [(e.id, e.name) for e in rig.line.elements]
+    for branch in rig.line.branches:
+        parts.append((branch.id, branch.port.name))
+        parts += [(e.id, e.name) for e in branch.elements]
+    named = {key: name or key.replace("-", " ").replace("_", " ").capitalize() for key, name in parts}
+    return {**named, "vacuum": rig.vacuum.name}
+
+
+def voice_for(rig: Rig, system: str) -> Voice:
+    """Words and units for this rig."""
+    machines = {b.id: b.port.machine for b in rig.line.branches if b.port.machine}
+    return Voice(system, part_names(rig), DUSTS[rig.dust.kind].label if rig.dust else None, machines)
+
+
+def solve_rig(rig: Rig) -> dict[str, Any]:
+    """Solve a rig and lay the answer out as the result contract, plain Python values in SI."""
+    line = build_line(rig)
+    found = assess(line)
+    voice = voice_for(rig, METRIC)
+    result: dict[str, Any] = {
+        "format": FORMAT,
+        "version": VERSION,
+        "name": rig.name,
+        "vacuum": {
+            "flow_m3_s": float(found.point.flow[0]),
+            "suction_pa": float(found.point.suction[0]),
+            "mass_flow_kg_s": float(found.point.mass_flow[0]),
+        },
+        "ports": _ports(line, found),
+        "stations": _stations(found),
+        "separators": _separators(line, found),
+    }
+    if found.fate is not None:
+        keys = ("bin", "filter", "exhaust", "room_air", "floor", "hood")
+        result["fate"] = {key: float(getattr(found.fate, key)[0]) for key in keys}
+    result["checks"] = [
+        {
+            "id": check.id,
+            "level": LEVEL_WORDS[int(check.level[0])],
+            "value": float(check.value[0]),
+            "limit": float(check.limit[0]),
+            "part": check.part,
+            "text": check_sentence(check, voice),
+        }
+        for check in found.checks
+    ]
+    result["warnings"] = warnings(line, found, voice)
+    return result
+
+
+def _ports(line: Line, found: Assessment) -> list[dict[str, Any]]:
+    known = {capture.id: capture for capture in found.captures}
+    ports = []
+    for i, branch in enumerate(line.branches):
+        port: dict[str, Any] = {
+            "id": branch.id,
+            "open": is_open(branch),
+            "flow_m3_s": float(found.point.port_flow[i, 0]),
+            "bore_velocity_m_s": float(found.point.port_velocity[i, 0]),
+        }
+        if branch.id in known:
+            caught = known[branch.id]
+            port["capture"] = {"airborne": float(caught.airborne[0]), "total": float(caught.total[0])}
+        ports.append(port)
+    return ports
+
+
+def _stations(found: Assessment) -> list[dict[str, Any]]:
+    s = found.point.stations
+    judged = {}
+    if found.carrying is not None:
+        states = found.carrying.carrying[:, 0]
+        judged = {name: CARRYING_WORDS[int(state)] for name, state in zip(found.carrying.ids, states, strict=True)}
+    stations = []
+    for i, name in enumerate(s.ids):
+        station: dict[str, Any] = {
+            "element": name,
+            "kind": s.kinds[i],
+            "flow_m3_s": float(s.flow[i, 0]),
+            "velocity_m_s": float(s.velocity[i, 0]),
+            "loss_pa": float(s.loss[i, 0]),
+            "total_suction_pa": float(s.total_suction[i, 0]),
+            "static_suction_pa": float(s.static_suction[i, 0]),
+        }
+        if name in judged:
+            station["carrying"] = judged[name]
+        stations.append(station)
+    return stations
+
+
+def _separators(line: Line, found: Assessment) -> list[dict[str, Any]]:
+    bands = efficiency_band(line)
+    separators = []
+    for i, stage in enumerate(found.separations):
+        one: dict[str, Any] = {
+            "id": stage.id,
+            "inlet_velocity_m_s": float(stage.inlet_velocity[0]),
+            "pressure_drop_pa": float(stage.pressure_drop[0]),
+        }
+        if stage.grades is not None:
+            cut = float(stage.grades.cut_size[0])
+            one |= {
+                "cut_size_m": cut,
+                "efficiency": float(found.efficiency[i][0]),
+                "efficiency_low": bands[i][0],
+                "efficiency_high": bands[i][1],
+                "models": {"orbit": {"cut_size_m": cut}},
+            }
+        separators.append(one)
+    return separators

@@ -1,0 +1,7 @@
+"""Results in plain trade words, in the user's units. No figure is computed here."""
+
+from fenwick.wording.checks import check_sentence
+from fenwick.wording.verdict import VerdictRow, verdict
+from fenwick.wording.warnings import warnings
+
+__all__ = ["VerdictRow", "check_sentence", "verdict", "warnings"]

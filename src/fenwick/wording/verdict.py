@@ -1,0 +1,115 @@
+"""How the line does at a tool: a few figures, each against what it should be, with one sentence why."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from fenwick.core.system.assess import Assessment
+from fenwick.core.system.checks import LEVEL_WORDS, Check, kept_level
+from fenwick.core.system.line import Line
+from fenwick.wording.checks import check_sentence
+from fenwick.wording.say import Voice
+
+MARK = 0.66  #: where on its bar the limit of a figure stands [-]
+
+
+@dataclass(frozen=True)
+class VerdictRow:
+    """One line of the verdict."""
+
+    id: str
+    title: str
+    value: str
+    unit: str
+    level: str  #: ok, watch, act; empty where there is nothing to judge by
+    filled: float | None  #: share of the bar [-]; None: no bar
+    mark: float | None  #: where the limit stands on the bar [-]
+    sentence: str
+
+
+def verdict(
+    line: Line, assessment: Assessment, band: tuple[tuple[float, float], ...], voice: Voice
+) -> list[VerdictRow]:
+    """Rows for the first open port; what is not known says so instead of a figure."""
+    checks = {check.id: check for check in assessment.checks}
+    rows = [_air(assessment, checks, voice), _caught(assessment, voice)]
+    if assessment.carrying is not None and "settling" in checks:
+        rows.append(_figure_row("settling", "Slowest carrying speed", checks["settling"], "speed", voice))
+    if line.separators:
+        rows.append(_kept(line, assessment, band, voice))
+        rows.append(_collapse(checks, voice))
+    return rows
+
+
+def _bar(value: float, limit: float) -> tuple[float, float]:
+    return min(1.0, MARK * value / limit) if limit > 0 else 1.0, MARK
+
+
+def _figure_row(name: str, title: str, check: Check, quantity: str, voice: Voice) -> VerdictRow:
+    value, limit = float(check.value[0]), float(check.limit[0])
+    number, unit = _split(voice.figure(value, quantity))
+    return VerdictRow(
+        name, title, number, unit, LEVEL_WORDS[int(check.level[0])], *_bar(value, limit), check_sentence(check, voice)
+    )
+
+
+def _split(text: str) -> tuple[str, str]:
+    number, _, unit = text.partition(" ")
+    return number, unit
+
+
+def _air(assessment: Assessment, checks: dict[str, Check], voice: Voice) -> VerdictRow:
+    air = checks["air-at-tool"]
+    if "containment" in checks and int(air.level[0]) == 0:
+        return _figure_row("air", "Air at the tool", checks["containment"], "flow", voice)
+    number, unit = _split(voice.figure(float(air.value[0]), "flow"))
+    sentence = check_sentence(air, voice)
+    if int(air.level[0]) == 0:
+        sentence += " Name the machine to see how far that is from containing fine dust. Wear a respirator."
+        return VerdictRow("air", "Air at the tool", number, unit, "", None, None, sentence)
+    return VerdictRow("air", "Air at the tool", number, unit, "act", 0.0, None, sentence)
+
+
+def _caught(assessment: Assessment, voice: Voice) -> VerdictRow:
+    title = "Caught at the port"
+    if not assessment.captures:
+        return VerdictRow(
+            "caught", title, "not known", "", "", None, None, "Describe the hood to learn what it catches."
+        )
+    port = assessment.captures[0]
+    number, unit = _split(voice.figure(float(port.total[0]), "share"))
+    speed, needed = voice.figure(float(port.velocity[0]), "speed"), voice.figure(port.needed, "speed")
+    level = "ok" if port.velocity[0] >= port.needed else ("watch" if port.velocity[0] >= 0.5 * port.needed else "act")
+    filled, mark = _bar(float(port.velocity[0]), port.needed)
+    floating = voice.figure(float(port.airborne[0]), "share")
+    sentence = f"Air moves at {speed} where the dust is made; {needed} is wanted. {floating} of what floats is caught."
+    return VerdictRow("caught", title, number, unit, level, filled, mark, sentence)
+
+
+def _kept(line: Line, assessment: Assessment, band: tuple[tuple[float, float], ...], voice: Voice) -> VerdictRow:
+    title = "Kept in the bin"
+    if not assessment.efficiency or not band:
+        return VerdictRow("kept", title, "not known", "", "", None, None, "Name the dust to learn what the bin keeps.")
+    kept = float(assessment.efficiency[0][0])
+    low, high = (voice.figure(end, "share", unit=False) for end in band[0])
+    level = LEVEL_WORDS[int(kept_level(assessment.efficiency[0], line)[0])]
+    number, _ = _split(voice.figure(kept, "share"))
+    past = f"{100.0 * (1.0 - kept):.1f}"
+    grades = assessment.separations[0].grades
+    cut = voice.figure(float(grades.cut_size[0]), "grain") if grades else ""
+    sentence = f"Of what enters; {low}–{high} % is believable. {past} g in 100 g go on to the filter. Cut size {cut}."
+    good = float(line.rules["verdict.kept-good"])
+    return VerdictRow("kept", title, number, "%", level, kept, good, sentence)
+
+
+def _collapse(checks: dict[str, Check], voice: Voice) -> VerdictRow:
+    title = "Bin against collapse"
+    if "bin-collapse" not in checks:
+        sentence = "Give the bin's wall and material to learn when it folds. Until then, keep clear of a blocked line."
+        return VerdictRow("collapse", title, "not known", "", "", None, None, sentence)
+    check = checks["bin-collapse"]
+    ratio = float(check.value[0] / check.limit[0])
+    number = f"{ratio:.1f}" if ratio < 100 else "over 100"
+    filled, mark = _bar(ratio, 1.0)
+    sentence = check_sentence(check, voice)
+    return VerdictRow("collapse", title, number, "×", LEVEL_WORDS[int(check.level[0])], filled, mark, sentence)
