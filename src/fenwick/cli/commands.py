@@ -69,3 +69,55 @@ def _bytes_of(path: Path) -> bytes:
             return file.read(MAX_BYTES + 1)
     except OSError as error:
         fail(f"{path}: cannot be read: {os.strerror(error.errno) if error.errno else error}")
+
+
+@main.command()
+@click.option("--home", type=click.Path(path_type=Path, file_okay=False), help="Folder of the shop.")
+@click.option("--host", default="127.0.0.1", show_default=True, help="Address to serve on.")
+@click.option(
+    "--port", default=8765, show_default=True, type=click.IntRange(0, 65535), help="Port; 0 takes a free one."
+)
+def demo(home: Path | None, host: str, port: int) -> None:
+    """Make the demo shop where there is none yet, and serve it."""
+    from fenwick.cli.serve import run
+    from fenwick.data import ShopDatabaseError
+    from fenwick.data.demo import seed_demo
+
+    folder = home or _home() / "demo"
+    try:
+        run(seed_demo(folder / "shop.db"), folder, host, port)
+    except ShopDatabaseError as error:
+        fail(str(error))
+
+
+@main.command()
+@click.option("--home", type=click.Path(path_type=Path, file_okay=False), help="Folder of the shop.")
+@click.option("--line", type=click.Path(path_type=Path), help="Rig file to begin an empty shop with.")
+@click.option("--name", default="My shop", show_default=True, help="Name of a new shop.")
+@click.option("--host", default="127.0.0.1", show_default=True, help="Address to serve on.")
+@click.option(
+    "--port", default=8765, show_default=True, type=click.IntRange(0, 65535), help="Port; 0 takes a free one."
+)
+def serve(home: Path | None, line: Path | None, name: str, host: str, port: int) -> None:
+    """Serve a shop; with --line, make one from a rig file first where there is none."""
+    from fenwick.cli.serve import begin, run
+    from fenwick.data import ShopDatabaseError, open_database
+    from fenwick.rig import RigError, read_rig
+
+    folder = home or _home() / "shop"
+    try:
+        if line is not None:
+            shop = begin(folder / "shop.db", name, read_rig(_bytes_of(line)))
+        else:
+            shop = open_database(folder / "shop.db")
+        run(shop, folder, host, port)
+    except RigError as error:
+        fail(f"{line}: {error}")
+    except ShopDatabaseError as error:
+        fail(str(error))
+
+
+def _home() -> Path:
+    from platformdirs import user_data_path
+
+    return user_data_path("fenwick", appauthor=False)

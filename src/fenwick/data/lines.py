@@ -24,6 +24,7 @@ class LineState:
     rig: Rig
     undo_label: str | None  #: what undo would take back; None when there is nothing
     redo_label: str | None  #: what redo would bring back
+    previous: Rig | None = None  #: before the last change
 
 
 def add_shop(session: Session, name: str) -> Shop:
@@ -61,7 +62,7 @@ def line_state(session: Session, line_id: int) -> LineState:
     line = _line(session, line_id)
     here = _revision(session, line, line.cursor)
     assert here is not None
-    after = _revision(session, line, line.cursor + 1)
+    before, after = (_revision(session, line, line.cursor + step) for step in (-1, +1))
     shop = session.get(Shop, line.shop_id)
     assert shop is not None
     return LineState(
@@ -70,6 +71,7 @@ def line_state(session: Session, line_id: int) -> LineState:
         rig=read_rig(here.document.encode()),
         undo_label=here.label if line.cursor > 1 else None,
         redo_label=after.label if after else None,
+        previous=read_rig(before.document.encode()) if before else None,
     )
 
 

@@ -29,7 +29,7 @@ class HosePart(f.Part):
     bore_m: f.Bore = Field(title="Bore")
     length_m: f.Length = Field(title="Length")
     wall: WallKind = Field("smooth", title="Wall")
-    roughness_m: f.Roughness | None = Field(None, title="Measured roughness")
+    roughness_m: f.Roughness | None = Field(None, title="Roughness")
     bends: tuple[BendPart, ...] = Field((), max_length=50)
 
 

@@ -19,7 +19,7 @@ FORMAT, VERSION = "fenwick-rig", 1
 class SitePart(f.Part):
     """Where the line stands."""
 
-    temperature_c: f.Celsius = Field(20.0, title="Room temperature")
+    temperature_c: f.Celsius = Field(20.0, title="Room air")
     altitude_m: f.Altitude = Field(0.0, title="Altitude")
 
 

@@ -106,7 +106,14 @@ def from_validation(error: ValidationError, document: Any, quantity_of: Any) -> 
             rule, limit, show = _rule(found["type"], context, quantity_of(path))
             value = value if show else None
         problems.append(Problem(path, rule, limit, value, quantity_of(path)))
-    return RigError(tuple(problems))
+    return RigError(tuple(problem for problem in problems if not _follows_from_another(problem, problems)))
+
+
+def _follows_from_another(problem: Problem, problems: list[Problem]) -> bool:
+    """A list counts as too short when one of its items is bad: only the item's own problem says anything."""
+    return problem.rule.startswith("needs at least") and any(
+        other.path.startswith(f"{problem.path}[") for other in problems
+    )
 
 
 #: pydantic's error types as (rule, name of the limit in its context, whether to show what was received)

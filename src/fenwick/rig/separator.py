@@ -40,11 +40,11 @@ class BinPart(f.Part):
 
     profile: tuple[ProfilePart, ...] = Field(min_length=2, max_length=20)
     ledges: tuple[LedgePart, ...] = Field((), max_length=20)
-    wall_m: f.Wall | None = Field(None, title="Wall thickness")
-    material: MaterialKind | None = Field(None, title="Material")
+    wall_m: f.Wall | None = Field(None, title="Bin wall")
+    material: MaterialKind | None = Field(None, title="Bin material")
     closure: ClosureKind = Field("clamp-ring", title="Lid closure")
     fill_height_m: f.Depth = Field(0.0, title="Dust stands at")
-    leak_area_m2: f.GapArea | None = Field(None, title="Measured leak")
+    leak_area_m2: f.GapArea | None = Field(None, title="Bin leak")
     stiffeners: tuple[StiffenerPart, ...] = Field((), max_length=20)
     nested: f.Flag = Field(False, title="Second bucket inside")
 
@@ -83,11 +83,11 @@ class SlottedDiscPart(f.Part):
     kind: Literal["separator"]
     name: f.Name | None = None
     type: Literal["slotted-disc"]
-    chamber_d_m: f.Size = Field(title="Chamber diameter")
+    chamber_d_m: f.Size = Field(title="Chamber bore")
     chamber_height_m: f.Size = Field(title="Chamber height")
     inlet_bore_m: f.Bore = Field(title="Inlet bore")
     outlet_d_m: f.Bore = Field(title="Outlet bore")
-    outlet_length_m: f.Depth = Field(title="Outlet tube hangs")
+    outlet_length_m: f.Depth = Field(title="Outlet hangs")
     slots: tuple[SlotPart, ...] = Field(min_length=1, max_length=8)
     tilt_deg: f.Tilt = Field(0.0, title="Leans over")
     bin: BinPart

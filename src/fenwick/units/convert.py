@@ -87,10 +87,15 @@ def format_value(value: float, quantity: str, system: str, *, field: bool = Fals
         if float(text) == 0.0 and shown != 0.0:
             text = f"{shown:.3g}"
     else:
-        text = f"{shown:.{display.decimals}f}"
-        text = text.removesuffix(".0") if quantity in ("bore",) else text
-        text = text.replace("-", MINUS)
+        text = _running(shown, display.decimals).replace("-", MINUS)
     return f"{text} {display.label}".strip() if unit else text
+
+
+def _running(shown: float, decimals: int) -> str:
+    """A figure as a sentence wants it: no decimals from 100 on, no bare .0 on a round one."""
+    text = f"{shown:.{0 if abs(shown) >= 100 else decimals}f}"
+    whole = text.rstrip("0").rstrip(".") if "." in text else text
+    return whole if float(f"{shown:.9g}") == float(whole) else text
 
 
 def parse_value(text: str, quantity: str, system: str) -> float:

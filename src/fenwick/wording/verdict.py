@@ -34,7 +34,7 @@ def verdict(
     checks = {check.id: check for check in assessment.checks}
     rows = [_air(assessment, checks, voice), _caught(assessment, voice)]
     if assessment.carrying is not None and "settling" in checks:
-        rows.append(_figure_row("settling", "Slowest carrying speed", checks["settling"], "speed", voice))
+        rows.append(_figure_row("settling", "Slowest speed", checks["settling"], "speed", voice))
     if line.separators:
         rows.append(_kept(line, assessment, band, voice))
         rows.append(_collapse(checks, voice))
@@ -88,16 +88,19 @@ def _caught(assessment: Assessment, voice: Voice) -> VerdictRow:
 
 def _kept(line: Line, assessment: Assessment, band: tuple[tuple[float, float], ...], voice: Voice) -> VerdictRow:
     title = "Kept in the bin"
-    if not assessment.efficiency or not band:
+    if not assessment.efficiency:
         return VerdictRow("kept", title, "not known", "", "", None, None, "Name the dust to learn what the bin keeps.")
     kept = float(assessment.efficiency[0][0])
-    low, high = (voice.figure(end, "share", unit=False) for end in band[0])
+    believable = ""
+    if band:
+        low, high = (voice.figure(end, "share", unit=False) for end in band[0])
+        believable = f"; {low}–{high} % is believable"
     level = LEVEL_WORDS[int(kept_level(assessment.efficiency[0], line)[0])]
     number, _ = _split(voice.figure(kept, "share"))
     past = f"{100.0 * (1.0 - kept):.1f}"
     grades = assessment.separations[0].grades
     cut = voice.figure(float(grades.cut_size[0]), "grain") if grades else ""
-    sentence = f"Of what enters; {low}–{high} % is believable. {past} g in 100 g go on to the filter. Cut size {cut}."
+    sentence = f"Of what enters{believable}. {past} g in 100 g go on to the filter. Cut size {cut}."
     good = float(line.rules["verdict.kept-good"])
     return VerdictRow("kept", title, number, "%", level, kept, good, sentence)
 

@@ -97,7 +97,7 @@ def gate_loss(opening: Values, bore: Values) -> Values:
     """
     theta = np.clip(opening, LEAK_AT_SHUT_GATE / bore_area(bore), 1.0)
     contraction = 0.63 + 0.37 * theta**3
-    return 0.2 + (1.0 / (contraction * theta) - 1.0) ** 2
+    return np.asarray(0.2 + (1.0 / (contraction * theta) - 1.0) ** 2)
 
 
 def bore_area(bore: Values) -> Values:

@@ -1,0 +1,51 @@
+"""Where 100 g of dust end up, as one bar of true widths."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from markupsafe import Markup
+
+from fenwick.core.system.fate import Fate
+from fenwick.drawing.render import render
+from fenwick.drawing.shapes import text_width
+
+ENDS = (
+    ("bin", "bin"),
+    ("hood", "left in the hood"),
+    ("filter", "filter"),
+    ("exhaust", "exhaust"),
+    ("room_air", "room air"),
+    ("floor", "floor"),
+)
+
+
+@dataclass(frozen=True)
+class End:
+    """One end of the dust."""
+
+    key: str
+    words: str
+    grams: str
+    x: float
+    width: float
+    fits: bool
+
+
+def fate_ends(fate: Fate, width: float) -> list[End]:
+    """The bar's segments; ends that get nothing are left out."""
+    ends, x = [], 0.0
+    for key, words in ENDS:
+        share = float(getattr(fate, key)[0])
+        if share <= 0.0:
+            continue
+        grams = f"{100 * share:.0f} g" if share >= 0.005 else "under 1 g"
+        wide = share * width
+        ends.append(End(key, words, grams, x, wide, text_width(f"{words} {grams}", 13.0) + 12 < wide))
+        x += wide
+    return ends
+
+
+def render_fate(fate: Fate, width: float) -> Markup:
+    """The bar as SVG of a given width [px]."""
+    return render("fate.svg.jinja", ends=fate_ends(fate, width), width=width, height=28.0)

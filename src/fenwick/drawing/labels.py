@@ -1,0 +1,114 @@
+"""What each part is called and how it does, put where nothing is in the way."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+
+from fenwick.core.system.assess import Assessment
+from fenwick.core.system.transport import CARRYING_WORDS
+from fenwick.drawing.canvas import Canvas
+from fenwick.drawing.shapes import Box, Label, Part
+from fenwick.rig import Rig
+from fenwick.rig.elements import HosePart, LeakPart
+from fenwick.rig.separator import SlottedDiscPart
+from fenwick.wording.say import Voice
+
+
+def place_labels(
+    parts: tuple[Part, ...], obstacles: list[Box], rig: Rig, found: Assessment, voice: Voice, canvas: Canvas
+) -> tuple[Label, ...]:
+    """A label for every part that has something to say; each takes its best free place, or the least bad one."""
+    placed: list[Label] = []
+    for part in parts:
+        words = _words(part, rig, found, voice)
+        if words is None:
+            continue
+        taken = obstacles + [label.box for label in placed]
+        candidates = [
+            replace(place, name=words[0], detail=words[1], level=part.level if words[2] else "")
+            for place in _places(part)
+        ]
+        placed.append(min(candidates, key=lambda label: _clash(label.box, taken, canvas)))
+    return tuple(placed)
+
+
+def _clash(box: Box, taken: list[Box], canvas: Canvas) -> float:
+    """How much of a label would lie on something else [px²]; leaving the picture is worse than anything."""
+    outside = 0.0 if box.within(canvas.width, canvas.height - 14) else 1e5
+    padded = Box(box.left - 3, box.top - 1, box.width + 6, box.height + 2)
+    return outside + sum(padded.shared(other) for other in taken)
+
+
+def _at(x: float, y: float, anchor: str = "middle") -> Label:
+    return Label("", "", "", x, y, anchor)
+
+
+def _places(part: Part) -> list[Label]:
+    """Candidate places, best first."""
+    x, y = part.anchor
+    if part.kind in ("tool", "vacuum"):
+        return [_at(x, y - 6), _at(x, y - 22), _at(x, y - 40)]
+    if part.kind == "separator":
+        return [_at(x, y + dy, "end") for dy in (0, -14, -28, 14)] + [_at(x + 30, y - 20, "start")]
+    half = part.bore / 2
+    shifts = (0, -30, 30, -60, 60)
+    below = [_at(x + dx, y + half + 16 + dy) for dy in (0, 8) for dx in shifts]
+    above = [_at(x + dx, y - half - 24 - dy) for dy in (0, 10, 24, 40) for dx in shifts]
+    aside = [_at(x + half + 12, y, "start"), _at(x - half - 12, y, "end")]
+    return below + above + aside if part.turn == 0 or abs(part.turn) < 4 else above + aside + below
+
+
+def _words(part: Part, rig: Rig, found: Assessment, voice: Voice) -> tuple[str, str, bool] | None:
+    """(name, detail, whether the detail names the state), or None for parts that stay unlabelled."""
+    stations = found.point.stations
+    if part.kind == "tool":
+        port = rig.line.branches[0].port
+        return part.title, f"{voice.figure(port.bore_m, 'bore')} port", False
+    if part.kind == "vacuum":
+        pulls, sealed = found.point.suction[0], found.point.sealed_suction[0]
+        pull = f"{voice.figure(pulls, 'suction', unit=False)} of {voice.figure(sealed, 'suction')}"
+        return part.title, *_with_fault(pull, part.id, found)
+    element = _element(rig, part.id)
+    if isinstance(element, HosePart):
+        speed = voice.figure(stations.velocity[stations.index(part.id), 0], "speed")
+        size = f"{voice.figure(element.bore_m, 'bore')} × {voice.figure(element.length_m, 'length')}"
+        word = _carrying(part.id, found)
+        return f"{part.title} · {size}", f"{speed} · {word}" if word else speed, bool(word)
+    if isinstance(element, SlottedDiscPart):
+        stage = found.separations[0]
+        inlet = f"inlet {voice.figure(stage.inlet_velocity[0], 'speed')}"
+        cut = f" · cut {voice.figure(stage.grades.cut_size[0], 'grain')}" if stage.grades else ""
+        return part.title, *_with_fault(inlet + cut, part.id, found)
+    if isinstance(element, LeakPart):
+        return part.title, f"gap {voice.figure(element.area_m2, 'gap')}", False
+    return None
+
+
+FAULT_WORDS = {
+    "bin-collapse": "bin folds",
+    "bin-leak": "leaks below",
+    "bin-full": "bin full",
+    "slot-bridging": "slot may block",
+    "fan-believable": "label doubtful",
+}
+
+
+def _with_fault(detail: str, part: str, found: Assessment) -> tuple[str, bool]:
+    """A detail with the word for the part's worst fault, and whether there is one."""
+    faults = [check for check in found.checks if check.part == part and int(check.level[0]) > 0]
+    if not faults:
+        return detail, False
+    return f"{detail} · {FAULT_WORDS[max(faults, key=lambda check: int(check.level[0])).id]}", True
+
+
+def _carrying(name: str, found: Assessment) -> str:
+    """The carrying word of a dust-laden hose; none for cleaned air."""
+    if found.carrying is None or name not in found.carrying.ids:
+        return ""
+    i = found.carrying.ids.index(name)
+    return CARRYING_WORDS[int(found.carrying.carrying[i, 0])] if found.carrying.laden[i] else ""
+
+
+def _element(rig: Rig, name: str) -> object | None:
+    every = [*rig.line.elements, *rig.line.branches[0].elements]
+    return next((element for element in every if element.id == name), None)

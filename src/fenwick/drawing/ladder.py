@@ -1,0 +1,144 @@
+"""The suction ladder: what a gauge on the wall reads along the line, under the drawing it belongs to."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from math import floor, log10
+
+from markupsafe import Markup
+
+from fenwick.core.system.assess import Assessment
+from fenwick.drawing.render import render
+from fenwick.drawing.scene import Scene
+from fenwick.drawing.shapes import text_width
+from fenwick.units.convert import from_display, to_display
+from fenwick.wording.say import Voice
+
+TOP, LEFT, RIGHT_MARGIN = 24.0, 44.0, 10.0
+BELOW = 22.0
+WORDS = {"entry": "entry", "filter": "filter", "separator": "separator"}
+
+
+@dataclass(frozen=True)
+class Rung:
+    """One station."""
+
+    x: float
+    y: float
+    reading: str
+    title: str
+
+
+@dataclass(frozen=True)
+class LossLabel:
+    """A part's loss over its stretch."""
+
+    x: float
+    text: str
+
+
+def render_ladder(scene: Scene, found: Assessment, voice: Voice, height: float, name: str) -> Markup:
+    """The ladder as SVG, as wide as the scene."""
+    s = found.point.stations
+    deepest = max(float(s.static_suction[:, 0].max()), 1.0)
+    ticks = _ticks(deepest, voice.system)
+    bottom = height - BELOW
+
+    def down(suction: float) -> float:
+        return TOP + (bottom - TOP) * suction / ticks[-1]
+
+    places = _places(scene, found)
+    rungs = [Rung(places[0] - 12.0, TOP, voice.figure(0.0, "suction"), "in the room")]
+    labels: list[LossLabel] = []
+    merged = 0.0
+    for i, station in enumerate(s.ids):
+        rungs.append(
+            Rung(
+                places[i],
+                down(float(s.static_suction[i, 0])),
+                voice.figure(s.static_suction[i, 0], "suction"),
+                _title(station, voice),
+            )
+        )
+        merged += float(s.loss[i, 0])
+        if s.kinds[i] in ("step", "inlet"):
+            continue  # a change of bore is counted with the part that follows it
+        if merged > 0.02 * deepest:
+            labels.append(
+                LossLabel(0.5 * (rungs[-2].x + places[i]), f"{_short(station, voice)} {_loss(merged, voice)}")
+            )
+        merged = 0.0
+    return render(
+        "ladder.svg.jinja",
+        width=scene.canvas.width,
+        height=height,
+        top=TOP,
+        left=LEFT,
+        right=scene.canvas.width - RIGHT_MARGIN,
+        rungs=rungs,
+        labels=_apart(labels, scene.canvas.width) if scene.canvas.labels else [],
+        ticks=[(down(tick), voice.figure(tick, "suction", unit=False)) for tick in ticks],
+        name=name,
+        title="Suction along the line",
+        description="Static suction, as a gauge on the wall reads it: "
+        + ", ".join(f"{rung.title} {rung.reading}" for rung in rungs)
+        + ".",
+    )
+
+
+def _places(scene: Scene, found: Assessment) -> list[float]:
+    """x of every station's end; never to the left of the one before."""
+    s, places, last = found.point.stations, [], LEFT + 18.0
+    beyond = scene.vacuum.inlet[0] + 0.35 * scene.vacuum.width
+    for station, kind in zip(s.ids, s.kinds, strict=True):
+        if kind == "filter":
+            x = beyond
+        elif kind == "step":
+            x = last
+        elif kind == "inlet":
+            x = scene.vacuum.inlet[0]
+        else:
+            x = scene.stations.get(station.removesuffix(":entry").removesuffix(":gate"), last)
+        last = max(last, x)
+        places.append(last)
+    return places
+
+
+def _ticks(deepest: float, system: str) -> list[float]:
+    """Round figures in the user's unit from 0 to just past the deepest suction, stored units."""
+    most = to_display(deepest, "suction", system)
+    raw = most / 3.0
+    power = 10.0 ** floor(log10(raw))
+    step = next(m * power for m in (1.0, 2.0, 2.5, 5.0, 10.0) if m * power >= raw)
+    count = int(most / step) + 1
+    return [from_display(step * i, "suction", system) for i in range(count + 1)]
+
+
+def _title(station: str, voice: Voice) -> str:
+    if ":" in station:
+        part, _, end = station.partition(":")
+        return f"{voice.name(part)} {end.replace('>', ' to ')}"
+    return " to ".join(voice.name(part) for part in station.split(">"))
+
+
+def _short(station: str, voice: Voice) -> str:
+    part, _, end = station.partition(":")
+    return WORDS.get(end, end) if end else voice.name(part)
+
+
+def _loss(loss: float, voice: Voice) -> str:
+    return voice.figure(loss, "suction", unit=False)
+
+
+def _apart(labels: list[LossLabel], width: float) -> list[LossLabel]:
+    """Largest first would hide the order; keep the order and drop what would touch its neighbour."""
+    kept: list[LossLabel] = []
+    edge = LEFT
+    for label in labels:
+        half = text_width(label.text, 13.0) / 2
+        x = max(label.x, edge + half + 4)
+        if x + half > width - 4 or x - label.x > 46:
+            continue
+        kept.append(LossLabel(x, label.text))
+        edge = x + half
+    return kept

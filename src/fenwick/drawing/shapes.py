@@ -1,0 +1,128 @@
+"""What a scene is made of. Coordinates are in pixels of the picture, y downwards."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+Point = tuple[float, float]
+
+
+@dataclass(frozen=True)
+class Curve:
+    """A run of cubic Béziers: the start, then (control, control, end) for each."""
+
+    start: Point
+    pieces: tuple[tuple[Point, Point, Point], ...]
+
+    @property
+    def path(self) -> str:
+        """As an SVG path."""
+        steps = " ".join("C " + " ".join(f"{x:.1f} {y:.1f}" for x, y in piece) for piece in self.pieces)
+        return f"M {self.start[0]:.1f} {self.start[1]:.1f} {steps}"
+
+    @property
+    def end(self) -> Point:
+        """Where it ends."""
+        return self.pieces[-1][2]
+
+    def at(self, share: float) -> Point:
+        """The point at a share of its pieces."""
+        position = min(max(share, 0.0), 1.0) * len(self.pieces)
+        i = min(int(position), len(self.pieces) - 1)
+        start = self.start if i == 0 else self.pieces[i - 1][2]
+        return bezier(start, *self.pieces[i], position - i)
+
+
+def bezier(p0: Point, p1: Point, p2: Point, p3: Point, t: float) -> Point:
+    """A point of one cubic Bézier."""
+    a, b, c, d = (1 - t) ** 3, 3 * t * (1 - t) ** 2, 3 * t * t * (1 - t), t**3
+    return (a * p0[0] + b * p1[0] + c * p2[0] + d * p3[0], a * p0[1] + b * p1[1] + c * p2[1] + d * p3[1])
+
+
+def between(p: Point, q: Point, t: float) -> Point:
+    """The point a share t of the way from p to q."""
+    return (p[0] + t * (q[0] - p[0]), p[1] + t * (q[1] - p[1]))
+
+
+def slice_bezier(p0: Point, p1: Point, p2: Point, p3: Point, low: float, high: float) -> Curve:
+    """The part of a cubic between two parameters (de Casteljau twice)."""
+
+    def head(a: Point, b: Point, c: Point, d: Point, t: float) -> tuple[Point, Point, Point, Point]:
+        ab, bc, cd = between(a, b, t), between(b, c, t), between(c, d, t)
+        abc, bcd = between(ab, bc, t), between(bc, cd, t)
+        return a, ab, abc, between(abc, bcd, t)
+
+    a, b, c, d = head(p0, p1, p2, p3, high)
+    d, c, b, a = head(d, c, b, a, 1.0 - (low / high if high else 0.0))
+    return Curve(a, ((b, c, d),))
+
+
+@dataclass(frozen=True)
+class Box:
+    """An upright rectangle, for keeping labels apart."""
+
+    left: float
+    top: float
+    width: float
+    height: float
+
+    def overlaps(self, other: Box, gap: float = 2.0) -> bool:
+        """Whether two boxes come closer than `gap`."""
+        return (
+            self.left < other.left + other.width + gap
+            and other.left < self.left + self.width + gap
+            and self.top < other.top + other.height + gap
+            and other.top < self.top + self.height + gap
+        )
+
+    def shared(self, other: Box) -> float:
+        """Area that two boxes share [px²]."""
+        wide = min(self.left + self.width, other.left + other.width) - max(self.left, other.left)
+        tall = min(self.top + self.height, other.top + other.height) - max(self.top, other.top)
+        return max(wide, 0.0) * max(tall, 0.0)
+
+    def within(self, width: float, height: float) -> bool:
+        """Whether it lies inside a picture of that size."""
+        return self.left >= 0 and self.top >= 0 and self.left + self.width <= width and self.top + self.height <= height
+
+
+@dataclass(frozen=True)
+class Label:
+    """Two lines of text: what it is, and how it does, with the state's colour and word."""
+
+    name: str
+    detail: str
+    level: str  #: ok, watch, act or empty
+    x: float
+    y: float  #: baseline of the name
+    anchor: str = "middle"
+
+    @property
+    def box(self) -> Box:
+        """Where it stands, by an estimate of the text's width."""
+        width = max(text_width(self.name, 14.0), text_width(self.detail, 12.5))
+        left = {"start": self.x, "middle": self.x - width / 2, "end": self.x - width}[self.anchor]
+        return Box(left, self.y - 12.0, width, 30.0)
+
+
+def text_width(text: str, size: float) -> float:
+    """Width of a text in the drawing's typeface, slightly generous [px]."""
+    return 0.45 * size * len(text)
+
+
+@dataclass(frozen=True)
+class Part:
+    """Something on the drawing that can be picked."""
+
+    id: str
+    kind: str  #: tool, hose, reducer, loss, gate, leak, separator or vacuum
+    title: str  #: spoken name
+    number: int  #: in the order of the air, from 1
+    anchor: Point  #: where its number is put when there is no room for labels
+    level: str = ""
+    curve: Curve | None = None
+    bore: float = 0.0  #: drawn [px]
+    bore_out: float = 0.0  #: [px]
+    wall: str = ""
+    cut: Point | None = None  #: where a hose too long for the picture is cut
+    turn: float = 0.0  #: direction of the air [degrees, clockwise from the right]

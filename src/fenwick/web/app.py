@@ -1,0 +1,43 @@
+"""The application factory: settings, the database, the places, and nothing else."""
+
+from __future__ import annotations
+
+from flask import Flask
+from flask_wtf.csrf import CSRFProtect
+
+from fenwick import __version__
+from fenwick.data import Database
+from fenwick.web import database, errors, headers, line, pieces, reference, settings
+from fenwick.web.filters import init_filters
+
+MAX_UPLOAD = 1_200_000  #: a rig file is at most 1 MB; the rest is the form around it [bytes]
+
+csrf = CSRFProtect()
+
+
+def create_app(shop: Database, secret_key: str) -> Flask:
+    """A Fenwick application on one shop.
+
+    Parameters
+    ----------
+    shop : an open database
+    secret_key : signs the session cookie that guards forms
+    """
+    app = Flask(__name__)
+    app.config.update(
+        SECRET_KEY=secret_key,
+        MAX_CONTENT_LENGTH=MAX_UPLOAD,
+        SESSION_COOKIE_SAMESITE="Lax",
+        WTF_CSRF_TIME_LIMIT=None,
+        SEND_FILE_MAX_AGE_DEFAULT=3600,
+    )
+    app.jinja_env.trim_blocks = app.jinja_env.lstrip_blocks = True
+    app.jinja_env.globals["version"] = __version__
+    csrf.init_app(app)
+    database.init_app(app, shop)
+    headers.init_app(app)
+    errors.init_app(app)
+    init_filters(app)
+    for place in (line, settings, reference, pieces):
+        app.register_blueprint(place.bp)
+    return app

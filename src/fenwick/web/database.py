@@ -1,0 +1,39 @@
+"""One session for each request, closed when the request ends."""
+
+from __future__ import annotations
+
+from contextlib import ExitStack
+
+from flask import Flask, current_app, g
+from sqlmodel import Session
+
+from fenwick.data import Database
+
+
+def init_app(app: Flask, shop: Database) -> None:
+    """Give the application its shop."""
+    app.extensions["fenwick-shop"] = shop
+    app.teardown_appcontext(_close)
+
+
+def session() -> Session:
+    """The request's session."""
+    if "session" not in g:
+        g.stack = ExitStack()
+        shop: Database = current_app.extensions["fenwick-shop"]
+        g.session = g.stack.enter_context(Session(shop.engine))
+    found: Session = g.session
+    return found
+
+
+def shop_path() -> str:
+    """Where the shop lies on disk."""
+    shop: Database = current_app.extensions["fenwick-shop"]
+    return str(shop.path)
+
+
+def _close(_error: BaseException | None) -> None:
+    stack: ExitStack | None = g.pop("stack", None)
+    g.pop("session", None)
+    if stack is not None:
+        stack.close()

@@ -1,0 +1,100 @@
+"""Routes of the Line: parse, call, render."""
+
+from __future__ import annotations
+
+from flask import Blueprint, Response, abort, redirect, render_template, request, url_for
+from flask.typing import ResponseReturnValue
+
+from fenwick.data.lines import change_line, first_line_id, line_state, step_line
+from fenwick.rig import RigError, read_rig, write_rig
+from fenwick.rig.result import voice_for
+from fenwick.web.database import session
+from fenwick.web.line.form import open_editor, read_editor
+from fenwick.web.line.view import LineView, line_view
+from fenwick.web.units import unit_system
+
+bp = Blueprint("line", __name__)
+
+
+@bp.get("/")
+def start() -> ResponseReturnValue:
+    """The shop's first line."""
+    line_id = first_line_id(session())
+    if line_id is None:
+        return render_template("line/empty.html")
+    return redirect(url_for("line.show", line_id=line_id))
+
+
+@bp.get("/lines/<int:line_id>")
+def show(line_id: int) -> ResponseReturnValue:
+    """A line, with one part picked."""
+    view = line_view(line_state(session(), line_id), unit_system(), request.args.get("part"))
+    return _render(view)
+
+
+@bp.post("/lines/<int:line_id>/parts/<part>")
+def change_part(line_id: int, part: str) -> ResponseReturnValue:
+    """Take an editor's fields; what is wrong comes back beside what was typed, and nothing is saved."""
+    state, system = line_state(session(), line_id), unit_system()
+    editor = open_editor(state.rig, part, voice_for(state.rig, system).name(part), system)
+    if editor is None:
+        abort(404)
+    change = read_editor(state.rig, editor, request.form, system)
+    bad = change.editor.error or any(field.error for field in change.editor.fields)
+    if bad:
+        return _render(line_view(state, system, part, change.editor), 422)
+    if change.rig is not None:
+        change_line(session(), line_id, change.rig, change.label)
+    return _after(line_id, part)
+
+
+@bp.post("/lines/<int:line_id>/undo")
+def undo(line_id: int) -> ResponseReturnValue:
+    """Take the last change back."""
+    step_line(session(), line_id, -1)
+    return _after(line_id, request.form.get("part"))
+
+
+@bp.post("/lines/<int:line_id>/redo")
+def redo(line_id: int) -> ResponseReturnValue:
+    """Bring back what was undone last."""
+    step_line(session(), line_id, +1)
+    return _after(line_id, request.form.get("part"))
+
+
+@bp.get("/lines/<int:line_id>/rig.json")
+def save_rig(line_id: int) -> ResponseReturnValue:
+    """The line as a rig file."""
+    rig = line_state(session(), line_id).rig
+    stem = "".join(c if c.isalnum() else "-" for c in rig.name.lower()).strip("-") or "line"
+    response = Response(write_rig(rig), mimetype="application/json")
+    response.headers.set("Content-Disposition", "attachment", filename=f"{stem}.json")
+    return response
+
+
+@bp.post("/lines/<int:line_id>/rig")
+def open_rig(line_id: int) -> ResponseReturnValue:
+    """Put an uploaded rig file in the line's place; one undo brings the old line back."""
+    state, system = line_state(session(), line_id), unit_system()
+    upload = request.files.get("rig")
+    if upload is None or not upload.filename:
+        return _render(line_view(state, system, None, upload_error="Choose a rig file first."), 422)
+    try:
+        rig = read_rig(upload.stream.read())
+    except RigError as error:
+        name = upload.filename[:60]
+        return _render(line_view(state, system, None, upload_error=f"{name} was not opened. {error}"), 422)
+    change_line(session(), line_id, rig, f"Opened {upload.filename[:80]}")
+    return _after(line_id, None)
+
+
+def _after(line_id: int, part: str | None) -> ResponseReturnValue:
+    """After a change: the fragment for htmx, a fresh page otherwise."""
+    if request.headers.get("HX-Request"):
+        return _render(line_view(line_state(session(), line_id), unit_system(), part))
+    return redirect(url_for("line.show", line_id=line_id, part=part))
+
+
+def _render(view: LineView, status: int = 200) -> ResponseReturnValue:
+    template = "line/_bench.html" if request.headers.get("HX-Request") else "line/page.html"
+    return render_template(template, view=view), status

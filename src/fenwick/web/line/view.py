@@ -1,0 +1,182 @@
+"""Everything the Line page shows, prepared as plain values."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from flask import url_for
+from markupsafe import Markup
+
+from fenwick.core.components.dust import DUSTS
+from fenwick.core.errors import CoreError
+from fenwick.core.system.assess import Assessment, assess, efficiency_band
+from fenwick.data.lines import LineState
+from fenwick.drawing import NARROW, WIDE, lay_out_scene, render_fate, render_ladder, render_line, render_plan
+from fenwick.drawing.fate import fate_ends
+from fenwick.drawing.scene import Scene
+from fenwick.drawing.states import worst_part
+from fenwick.rig import Rig, build_line
+from fenwick.rig.result import voice_for
+from fenwick.rig.separator import SlottedDiscPart
+from fenwick.units import format_value
+from fenwick.web.line.form import Editor, open_editor
+from fenwick.wording import VerdictRow, check_sentence, verdict, warnings
+from fenwick.wording.say import Voice
+
+LADDER_HEIGHT, NARROW_LADDER_HEIGHT = 122.0, 130.0
+IN_VERDICT = {"air-at-tool", "containment", "settling", "bin-collapse"}  #: checks the verdict shows already
+
+
+@dataclass(frozen=True)
+class Note:
+    """A check or warning that is not in the verdict."""
+
+    level: str
+    sentence: str
+
+
+@dataclass(frozen=True)
+class LineView:
+    """The Line page."""
+
+    state: LineState
+    rig: Rig
+    port_name: str
+    port_flow: str
+    status: str
+    to_act: int
+    drawings: dict[str, Markup]
+    ladder_head: str
+    fate_title: str
+    fate_words: list[tuple[str, str, str, bool]]  #: (key, words, grams, whether the wide bar says it already)
+    rows: list[VerdictRow]
+    before: dict[str, str]  #: figures of the verdict before the last change
+    notes: list[Note]
+    parts: list[tuple[int, str, str, str, str]]  #: (number, id, title, detail, level)
+    editor: Editor | None
+    plan: Markup | None
+    upload_error: str = ""
+
+
+def line_view(
+    state: LineState, system: str, part: str | None, editor: Editor | None = None, upload_error: str = ""
+) -> LineView:
+    """Solve a line and prepare its page.
+
+    Parameters
+    ----------
+    state : the line as stored
+    system : unit system
+    part : id of the part being edited; None picks the worst one
+    editor : an editor to show instead of a fresh one, with errors in it
+    upload_error : what was wrong with an uploaded file
+    """
+    rig = state.rig
+    voice = voice_for(rig, system)
+    line = build_line(rig)
+    found = assess(line)
+    part = part if part and part in voice.names else (worst_part(found) or rig.line.branches[0].id)
+    editor = editor or open_editor(rig, part, voice.name(part), system)
+
+    def link(name: str) -> str:
+        return url_for("line.show", line_id=state.id, part=name)
+
+    scenes = {
+        "wide": lay_out_scene(rig, found, voice, WIDE, link, part),
+        "narrow": lay_out_scene(rig, found, voice, NARROW, link, part),
+    }
+    rows = verdict(line, found, efficiency_band(line), voice)
+    notes = _notes(found, voice) + [Note("", sentence) for sentence in warnings(line, found, voice)]
+    branch = rig.line.branches[0]
+    return LineView(
+        state=state,
+        rig=rig,
+        port_name=branch.port.name,
+        port_flow=voice.figure(found.point.port_flow[0, 0], "flow"),
+        status=_status(rig, scenes["wide"], system),
+        to_act=[item.level for item in rows].count("act") + [note.level for note in notes].count("act"),
+        drawings=_drawings(scenes, found, voice),
+        ladder_head=_ladder_head(found, voice),
+        fate_title=_fate_title(rig),
+        fate_words=[(e.key, e.words, e.grams, e.fits) for e in fate_ends(found.fate, 690.0)] if found.fate else [],
+        rows=rows,
+        before=_before(state, system),
+        notes=notes,
+        parts=_parts(scenes["wide"]),
+        editor=editor,
+        plan=_plan(rig, part),
+        upload_error=upload_error,
+    )
+
+
+def _before(state: LineState, system: str) -> dict[str, str]:
+    """The verdict's figures before the last change; empty without one, or when the old line cannot be solved."""
+    if state.previous is None:
+        return {}
+    line, voice = build_line(state.previous), voice_for(state.previous, system)
+    try:
+        old = verdict(line, assess(line), (), voice)
+    except CoreError:
+        return {}
+    return {row.id: f"{row.value} {row.unit}".strip() for row in old}
+
+
+def _drawings(scenes: dict[str, Scene], found: Assessment, voice: Voice) -> dict[str, Markup]:
+    pictures = {f"line_{name}": render_line(scene, f"line-{name}") for name, scene in scenes.items()}
+    for name, height in (("wide", LADDER_HEIGHT), ("narrow", NARROW_LADDER_HEIGHT)):
+        pictures[f"ladder_{name}"] = render_ladder(scenes[name], found, voice, height, f"ladder-{name}")
+    if found.fate is not None:
+        pictures["fate_wide"] = render_fate(found.fate, 690.0)
+        pictures["fate_narrow"] = render_fate(found.fate, 340.0)
+    return pictures
+
+
+def _ladder_head(found: Assessment, voice: Voice) -> str:
+    pulls = voice.figure(found.point.suction[0], "suction", unit=False)
+    return f"{pulls} of {voice.figure(found.point.sealed_suction[0], 'suction')} at the vacuum"
+
+
+def _fate_title(rig: Rig) -> str:
+    kind = rig.dust.kind if rig.dust else ""
+    verb = next(
+        (verb for stem, verb in (("sand", "sanded"), ("saw", "sawn"), ("rout", "routed")) if stem in kind), "made"
+    )
+    return f"Of 100 g {'planed' if kind == 'planer' else verb}"
+
+
+def _status(rig: Rig, scene: Scene, system: str) -> str:
+    said = []
+    disc = next((e for e in rig.line.elements if isinstance(e, SlottedDiscPart)), None)
+    if disc and scene.separator:
+        said.append(f"Bin {100 * scene.separator.fill_share:.0f} % full")
+    if rig.vacuum.filter:
+        held = format_value(rig.vacuum.filter.held_kg, "mass", system, unit=True)
+        said.append("filter clean" if rig.vacuum.filter.held_kg == 0 else f"filter holds {held}")
+    if disc:
+        said.append("upright" if disc.tilt_deg == 0 else f"leans {disc.tilt_deg:g}°")
+    if rig.dust:
+        said.append(DUSTS[rig.dust.kind].label.lower().replace(" p", " P"))
+    return " · ".join(said)
+
+
+def _notes(found: Assessment, voice: Voice) -> list[Note]:
+    words = {1: "watch", 2: "act"}
+    bad = [c for c in found.checks if c.id not in IN_VERDICT and int(c.level[0]) > 0]
+    return [Note(words[int(c.level[0])], check_sentence(c, voice)) for c in sorted(bad, key=lambda c: -int(c.level[0]))]
+
+
+def _parts(scene: Scene) -> list[tuple[int, str, str, str, str]]:
+    labels = {label.name.split(" · ")[0]: label for label in scene.labels}
+    listed = []
+    for part in scene.parts:
+        if part.kind == "joint":
+            continue
+        label = labels.get(part.title)
+        words = (label.name, label.detail, label.level) if label else (part.title, "", "")
+        listed.append((part.number, part.id, *words))
+    return listed
+
+
+def _plan(rig: Rig, part: str | None) -> Markup | None:
+    disc = next((e for e in rig.line.elements if isinstance(e, SlottedDiscPart) and e.id == part), None)
+    return render_plan(disc, "plan") if disc else None

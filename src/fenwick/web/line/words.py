@@ -1,0 +1,57 @@
+"""What the choices in the rig file are called on the page."""
+
+from __future__ import annotations
+
+from fenwick.core.components.bins import CLOSURES, MATERIALS
+from fenwick.core.components.dust import DUSTS
+
+RELEASE_WORDS = {
+    "still": "with no speed",
+    "slow": "slowly",
+    "active": "briskly",
+    "fast": "fast",
+}
+
+MACHINE_WORDS = {
+    "bandsaw": "Bandsaw",
+    "table-saw": "Table saw",
+    "planer": "Planer",
+    "router-table": "Router table",
+    "drum-sander": "Drum sander",
+    "mitre-saw": "Mitre saw",
+    "lathe": "Lathe",
+    "hand-held-sander": "Hand-held sander",
+    "floor-pick-up": "Floor pick-up",
+}
+
+CHOICE_WORDS: dict[str, dict[str, str]] = {
+    "wall": {
+        "smooth": "Smooth bore",
+        "light-rib": "Light rib",
+        "wire-helix": "Wire helix",
+        "corrugated": "Corrugated",
+        "pipe": "Rigid pipe",
+    },
+    "entry": {
+        "plain": "Plain end",
+        "flanged": "Flanged",
+        "tapered": "Tapered",
+        "bellmouth": "Bellmouth",
+        "crevice": "Crevice nozzle",
+        "brush": "Brush",
+    },
+    "release": RELEASE_WORDS,
+    "machine": MACHINE_WORDS,
+    "closure": CLOSURES,
+    "material": {key: material.label for key, material in MATERIALS.items()},
+    "dust.kind": {key: dust.label for key, dust in DUSTS.items()},
+    "filter.kind": {"paper": "Paper", "hepa": "HEPA"},
+}
+
+
+def choice_word(path: str, value: str) -> str:
+    """What a choice at a path is called."""
+    for ending, words in CHOICE_WORDS.items():
+        if path == ending or path.endswith(f".{ending}"):
+            return words.get(value, value)
+    return value

@@ -1,0 +1,39 @@
+/* Picking a part on the drawing swaps the bench; without this script the same links load the page. */
+(function () {
+  "use strict";
+  document.documentElement.classList.add("js"); /* a change is taken at once: no button needed */
+
+  function pick(link) {
+    const address = link.getAttribute("href");
+    const picked = link.dataset.part;
+    return htmx.ajax("GET", address, { target: "#bench", swap: "outerHTML" }).then(function () {
+      history.replaceState(null, "", address);
+      const again = document.querySelector('#bench .part[data-part="' + CSS.escape(picked) + '"]');
+      if (again && again.checkVisibility()) again.focus({ preventScroll: true });
+    });
+  }
+
+  document.addEventListener("click", function (event) {
+    const link = event.target.closest("#bench a[data-part]");
+    if (!link || event.ctrlKey || event.metaKey || event.shiftKey || event.button !== 0) return;
+    event.preventDefault();
+    pick(link);
+  });
+
+  function say(sentence) {
+    const notice = document.getElementById("notice");
+    notice.replaceChildren();
+    if (!sentence) return;
+    const p = document.createElement("p");
+    p.className = "notice";
+    p.textContent = sentence;
+    notice.append(p);
+  }
+
+  document.addEventListener("htmx:sendError", function () {
+    say("Fenwick does not answer; the last change was not saved. Check that it is still running, then try again.");
+  });
+  document.addEventListener("htmx:beforeRequest", function () { say(""); });
+
+  window.fenwick = { pick: pick };
+})();

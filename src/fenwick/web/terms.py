@@ -1,0 +1,66 @@
+"""Trade words, each with one sentence, its formula and where it comes from."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+
+@dataclass(frozen=True)
+class Term:
+    """One entry of the glossary."""
+
+    name: str
+    sentence: str
+    formula: str
+    source: str
+
+
+TERMS: dict[str, Term] = {
+    "air": Term(
+        "Air at the tool",
+        "The volume of room air that enters the tool port each second; it decides how much dust is caught.",
+        "fan suction at flow Q = sum of all losses at flow Q",
+        "Operating point of a fan on a system; see docs/model.md, section 4.",
+    ),
+    "caught": Term(
+        "Caught at the port",
+        "The share of the dust made that enters the port: floating dust by the air speed where it is made, flying "
+        "chips as far as the tool throws them in and the port carries them.",
+        "v = Q / (10 x² + A);  caught = 1 − 0.1^(r^1.5), r = v / v needed",
+        "Dalla Valle; industrial ventilation practice; the exponent is a rule of thumb.",
+    ),
+    "settling": Term(
+        "Carrying speed",
+        "The air speed in a hose. Below the dust's conveying velocity it settles, and the hose fills from the bottom.",
+        "v = flow / area of the bore",
+        "Industrial ventilation practice, by kind of dust.",
+    ),
+    "kept": Term(
+        "Kept in the bin",
+        "The share of the dust entering the separator that is still in the bin afterwards, size by size: thrown to the "
+        "wall, fallen through the slot, and not blown back up.",
+        "kept = share to the wall × share that stays, summed over the sizes",
+        "Equilibrium orbit (Barth, Muschelknautz; Hoffmann & Stein 2008) and rules of thumb for the bin.",
+    ),
+    "collapse": Term(
+        "Bin against collapse",
+        "The suction at which the bin's wall folds, over the suction of the blocked line. Below 1 it folds; under 1.5 "
+        "a dent is enough.",
+        "p = 2.42 E (t/D)^2.5 / ((1 − ν²)^0.75 (L/D − 0.45 √(t/D))) × 0.7",
+        "Short-cylinder buckling; the 0.7 for real shells is a rule of thumb.",
+    ),
+    "suction": Term(
+        "Suction on the wall",
+        "What a gauge or a tube of water reads at a hole in the hose wall there: the static suction, which includes "
+        "the air's own speed. It falls where the bore widens.",
+        "static suction = total suction + ½ ρ v²",
+        "Bernoulli; air density follows the local pressure.",
+    ),
+    "fate": Term(
+        "Where the dust goes",
+        "Of 100 g made at the tool: what the bin holds, what reaches the vacuum's filter, what escapes into the room "
+        "air and what falls to the floor. An estimate for comparing, never a measure of compliance.",
+        "made = bin + filter + exhaust + room air + floor",
+        "Capture, separation and filter grades of the model, size by size.",
+    ),
+}
