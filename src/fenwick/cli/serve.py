@@ -13,7 +13,7 @@ from fenwick.data import Database, ShopDatabaseError, create_database
 from fenwick.data.lines import add_line, add_shop, first_line_id
 from fenwick.rig import Rig
 
-THREADS = 4
+THREADS = 8
 NEXT_PORTS = 20  #: tried after the wanted one when it is taken
 
 

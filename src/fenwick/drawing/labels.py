@@ -13,23 +13,30 @@ from fenwick.rig.elements import HosePart, LeakPart
 from fenwick.rig.separator import SlottedDiscPart
 from fenwick.wording.say import Voice
 
+SWEEPS = 3
+
 
 def place_labels(
     parts: tuple[Part, ...], obstacles: list[Box], rig: Rig, found: Assessment, voice: Voice, canvas: Canvas
 ) -> tuple[Label, ...]:
     """A label for every part that has something to say; each takes its best free place, or the least bad one."""
-    placed: list[Label] = []
-    for part in parts:
-        words = _words(part, rig, found, voice)
-        if words is None:
-            continue
-        taken = obstacles + [label.box for label in placed]
-        candidates = [
-            replace(place, name=words[0], detail=words[1], level=part.level if words[2] else "")
-            for place in _places(part)
-        ]
-        placed.append(min(candidates, key=lambda label: _clash(label.box, taken, canvas)))
+    choices = [choice for choice in (_candidates(part, rig, found, voice) for part in parts) if choice]
+    placed = [choice[0] for choice in choices]
+    for _ in range(SWEEPS):  # each label takes its best place among the others', until they have settled
+        for i, choice in enumerate(choices):
+            taken = obstacles + [label.box for j, label in enumerate(placed) if j != i]
+            placed[i] = min(choice, key=lambda label: _clash(label.box, taken, canvas))
     return tuple(placed)
+
+
+def _candidates(part: Part, rig: Rig, found: Assessment, voice: Voice) -> list[Label]:
+    """A part's label in every place it could take, best first; none for a part that says nothing."""
+    words = _words(part, rig, found, voice)
+    if words is None:
+        return []
+    name, detail, names_state = words
+    level = part.level if names_state else ""
+    return [replace(place, name=name, detail=detail, level=level) for place in _places(part)]
 
 
 def _clash(box: Box, taken: list[Box], canvas: Canvas) -> float:
@@ -51,7 +58,7 @@ def _places(part: Part) -> list[Label]:
     if part.kind == "separator":
         return [_at(x, y + dy, "end") for dy in (0, -14, -28, 14)] + [_at(x + 30, y - 20, "start")]
     half = part.bore / 2
-    shifts = (0, -30, 30, -60, 60)
+    shifts = (0, -14, 14, -28, 28, -42, 42, -60, 60)
     below = [_at(x + dx, y + half + 16 + dy) for dy in (0, 8) for dx in shifts]
     above = [_at(x + dx, y - half - 24 - dy) for dy in (0, 10, 24, 40) for dx in shifts]
     aside = [_at(x + half + 12, y, "start"), _at(x - half - 12, y, "end")]

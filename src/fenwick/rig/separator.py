@@ -43,7 +43,7 @@ class BinPart(f.Part):
     wall_m: f.Wall | None = Field(None, title="Bin wall")
     material: MaterialKind | None = Field(None, title="Bin material")
     closure: ClosureKind = Field("clamp-ring", title="Lid closure")
-    fill_height_m: f.Depth = Field(0.0, title="Dust stands at")
+    fill_height_m: f.Depth = Field(0.0, title="Dust height")
     leak_area_m2: f.GapArea | None = Field(None, title="Bin leak")
     stiffeners: tuple[StiffenerPart, ...] = Field((), max_length=20)
     nested: f.Flag = Field(False, title="Second bucket inside")
@@ -83,8 +83,8 @@ class SlottedDiscPart(f.Part):
     kind: Literal["separator"]
     name: f.Name | None = None
     type: Literal["slotted-disc"]
-    chamber_d_m: f.Size = Field(title="Chamber bore")
-    chamber_height_m: f.Size = Field(title="Chamber height")
+    chamber_d_m: f.Size = Field(title="Chamber wide")
+    chamber_height_m: f.Size = Field(title="Chamber high")
     inlet_bore_m: f.Bore = Field(title="Inlet bore")
     outlet_d_m: f.Bore = Field(title="Outlet bore")
     outlet_length_m: f.Depth = Field(title="Outlet hangs")

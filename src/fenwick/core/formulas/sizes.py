@@ -43,10 +43,12 @@ def terminal_velocity(diameter: Values, particle_density: Values, air_density: V
 
     Notes
     -----
-    Haider & Levenspiel, Powder Technology 58 (1989) 63, explicit form for spheres:
-    u* = 1/(18/d*² + 0.5909/√d*), d* = d (g ρ (ρp − ρ)/μ²)^(1/3). Within some 10 % of measured drag.
+    Brown & Lawler, J. Environ. Eng. 129 (2003) 222, explicit form for spheres, Re up to 2e5:
+    u* = [(18/d*²)^(0.898 (0.936 d* + 1)/(d* + 1)) + (0.317/d*)^0.449]^−1.114, d* = d (g ρ (ρp − ρ)/μ²)^(1/3).
+    Within 8 % of the measured drag of spheres.
     """
     drive = GRAVITY * (np.asarray(particle_density) - air_density)
     d_star = diameter * np.cbrt(air_density * drive / np.square(viscosity))
-    u_star = 1.0 / (18.0 / d_star**2 + 0.5909 / np.sqrt(d_star))
+    bend = 0.898 * (0.936 * d_star + 1.0) / (d_star + 1.0)
+    u_star = (np.power(18.0 / d_star**2, bend) + np.power(0.317 / d_star, 0.449)) ** -1.114
     return np.asarray(u_star * np.cbrt(viscosity * drive / np.square(air_density)))

@@ -1,0 +1,65 @@
+"""A real server for a fresh demo shop, and Debian's Chromium to look at it with."""
+
+from __future__ import annotations
+
+import re
+import subprocess
+import sys
+from collections.abc import Iterator
+from pathlib import Path
+from typing import Any
+
+import pytest
+from playwright.sync_api import ConsoleMessage, Page
+
+FLAGS = [
+    "--no-sandbox",
+    "--disable-gpu",
+    "--disable-quic",
+    "--no-first-run",
+    "--disable-background-networking",
+    "--disable-component-update",
+    "--disable-sync",
+]
+
+
+@pytest.fixture(scope="session")
+def browser_type_launch_args() -> dict[str, Any]:
+    """Debian's Chromium, kept away from any network but this machine."""
+    only_here = "--host-resolver-rules=MAP * ~NOTFOUND, EXCLUDE 127.0.0.1"
+    return {"executable_path": "/usr/bin/chromium", "args": [*FLAGS, only_here]}
+
+
+@pytest.fixture(scope="session")
+def browser_context_args() -> dict[str, Any]:
+    """The screen the Line page is made for."""
+    return {"viewport": {"width": 1280, "height": 800}, "reduced_motion": "reduce"}
+
+
+@pytest.fixture
+def server(tmp_path: Path) -> Iterator[str]:
+    """Address of `fenwick demo` on a free port, as a user starts it."""
+    command = [sys.executable, "-m", "fenwick", "demo", "--home", str(tmp_path / "home"), "--port", "0"]
+    with subprocess.Popen(command, stdout=subprocess.PIPE, text=True) as process:
+        assert process.stdout is not None
+        found = re.search(r"http://\S+/", process.stdout.readline())
+        assert found, "the server did not start"
+        yield found[0]
+        process.terminate()
+
+
+@pytest.fixture
+def bench(page: Page, server: str) -> Iterator[Page]:
+    """The Line page of the demo; fails on anything the console complains about."""
+    complaints: list[str] = []
+
+    def listen(message: ConsoleMessage) -> None:
+        expected = "422" in message.text  # a refused value is answered with 422, and the browser logs that
+        if message.type in ("error", "warning") and not expected:
+            complaints.append(message.text)
+
+    page.on("console", listen)
+    page.on("pageerror", lambda error: complaints.append(str(error)))
+    page.goto(server)
+    yield page
+    assert complaints == []

@@ -1,0 +1,68 @@
+"""How it looks and reads: nothing overlaps or overflows, axe finds nothing, at 1280 and at 390 pixels."""
+
+import pytest
+from axe_playwright_python.sync_playwright import Axe
+from playwright.sync_api import Page, expect
+
+OVERLAPS = """() => {
+  const texts = [...document.querySelectorAll('.line-drawing text')].filter(t => t.checkVisibility());
+  const boxes = texts.map(t => [t.textContent, t.getBoundingClientRect()]);
+  const found = [];
+  for (let i = 0; i < boxes.length; i++) for (let j = i + 1; j < boxes.length; j++) {
+    const [a, b] = [boxes[i][1], boxes[j][1]];
+    const wide = Math.min(a.right, b.right) - Math.max(a.left, b.left);
+    const tall = Math.min(a.bottom, b.bottom) - Math.max(a.top, b.top);
+    if (wide > 1 && tall > 4) found.push(boxes[i][0] + ' / ' + boxes[j][0]);
+  }
+  return found;
+}"""
+
+
+@pytest.mark.parametrize("address", ["", "lines/1?part=sep", "lines/1?part=vacuum", "assumptions", "terms", "pieces"])
+def test_axe_finds_nothing(bench: Page, server: str, address: str) -> None:
+    bench.goto(server + address)
+    found = Axe().run(bench).response["violations"]
+    assert [(v["id"], v["nodes"][0]["html"][:200]) for v in found] == []
+
+
+def test_axe_finds_nothing_beside_an_error(bench: Page) -> None:
+    bench.get_by_role("textbox", name="Bore mm").fill("x")
+    bench.keyboard.press("Tab")
+    expect(bench.locator(".field .error")).to_be_visible()
+    assert Axe().run(bench).response["violations"] == []
+
+
+def test_the_line_fits_1280_by_800_without_scrolling(bench: Page) -> None:
+    assert bench.evaluate("document.documentElement.scrollHeight") <= 800
+    assert bench.evaluate("document.documentElement.scrollWidth") <= 1280
+
+
+@pytest.mark.parametrize("units", ["metric", "inch"])
+def test_no_text_lies_on_another(bench: Page, units: str) -> None:
+    if units == "inch":
+        bench.locator("#units").click()
+        expect(bench.locator(".port b")).to_contain_text("CFM")
+    assert bench.evaluate(OVERLAPS) == []
+
+
+def test_in_the_shop_at_390_pixels(bench: Page) -> None:
+    bench.set_viewport_size({"width": 390, "height": 844})
+    assert bench.evaluate("document.documentElement.scrollWidth") <= 390
+    assert bench.locator("svg.line-drawing:visible").count() == 1
+    bench.locator(".parts a", has_text="Link hose").click()
+    expect(bench.locator("#editor h3")).to_have_text("Link hose")
+    small = bench.evaluate(
+        """() => [...document.querySelectorAll('.parts a, #editor input, #editor select, .history-button, .pill')]
+             .filter(e => e.checkVisibility() && e.getBoundingClientRect().height < 40).map(e => e.outerHTML)"""
+    )
+    assert small == []
+
+
+def test_focus_is_visible_on_the_drawing(bench: Page) -> None:
+    bench.locator('.line-drawing:visible a[data-part="hose-a"]').focus()
+    bench.keyboard.press("Tab")
+    bench.keyboard.press("Shift+Tab")
+    stroke = bench.locator('.line-drawing:visible a[data-part="hose-a"] .hose-wall').evaluate(
+        "e => getComputedStyle(e).stroke"
+    )
+    assert stroke == "rgb(185, 119, 43)"

@@ -1,0 +1,59 @@
+"""What the tests share: the demo rig as a document, a fresh shop, an application and its client."""
+
+from __future__ import annotations
+
+import copy
+import json
+from collections.abc import Iterator
+from importlib import resources
+from pathlib import Path
+from typing import Any
+
+import pytest
+from flask import Flask
+from flask.testing import FlaskClient
+from hypothesis import HealthCheck, settings
+
+from fenwick.data import Database
+from fenwick.data.demo import seed_demo
+from fenwick.rig import Rig, check_rig
+from fenwick.web import create_app
+
+settings.register_profile("fenwick", deadline=None, suppress_health_check=[HealthCheck.too_slow], max_examples=60)
+settings.load_profile("fenwick")
+
+_DEMO = json.loads(resources.files("fenwick.data").joinpath("demo_line.json").read_text())
+
+
+@pytest.fixture
+def document() -> dict[str, Any]:
+    """The demo line as parsed JSON, free to be changed."""
+    return copy.deepcopy(_DEMO)
+
+
+@pytest.fixture
+def rig(document: dict[str, Any]) -> Rig:
+    """The demo line, checked."""
+    return check_rig(document)
+
+
+@pytest.fixture
+def shop(tmp_path: Path) -> Iterator[Database]:
+    """A freshly seeded demo shop."""
+    database = seed_demo(tmp_path / "shop.db")
+    yield database
+    database.close()
+
+
+@pytest.fixture
+def app(shop: Database) -> Flask:
+    """The application on that shop; forms need no token here."""
+    app = create_app(shop, "for tests only")
+    app.config.update(TESTING=True, WTF_CSRF_ENABLED=False, PROPAGATE_EXCEPTIONS=False)
+    return app
+
+
+@pytest.fixture
+def client(app: Flask) -> FlaskClient:
+    """A client of it."""
+    return app.test_client()
