@@ -1,0 +1,1 @@
+"""Speed, measured; not a test."""

@@ -1,0 +1,135 @@
+"""`make bench`: what Fenwick costs, as ratios in one run; absolute times are for information."""
+
+from __future__ import annotations
+
+import re
+import subprocess
+import sys
+import tempfile
+import time
+from collections.abc import Callable
+from dataclasses import replace
+from importlib import resources
+from pathlib import Path
+from urllib.request import urlopen
+
+import numpy as np
+
+from fenwick.core.components.elements import Hose
+from fenwick.core.system.assess import assess
+from fenwick.core.system.line import Line
+from fenwick.core.system.operating import operating_point
+from fenwick.data.demo import demo_rig, seed_demo
+from fenwick.rig import build_line
+from fenwick.web import create_app
+
+VARIANTS, SAMPLE = 100_000, 400
+
+
+def best(call: Callable[[], object], repeats: int) -> float:
+    """Shortest of several runs [s]: the least disturbed one."""
+    times = []
+    for _ in range(repeats):
+        start = time.perf_counter()
+        call()
+        times.append(time.perf_counter() - start)
+    return min(times)
+
+
+def median(call: Callable[[], object], repeats: int) -> float:
+    """Median of several runs [s]."""
+    times = []
+    for _ in range(repeats):
+        start = time.perf_counter()
+        call()
+        times.append(time.perf_counter() - start)
+    return float(np.median(times))
+
+
+def with_bores(line: Line, bores: float | np.ndarray) -> Line:
+    """The line with its first hose in other bores."""
+    branch = line.branches[0]
+    first = branch.elements[0]
+    assert isinstance(first, Hose)
+    return replace(line, branches=(replace(branch, elements=(replace(first, bore=bores), *branch.elements[1:])),))
+
+
+def say(what: str, value: str, aim: str = "") -> None:
+    """One line of the report."""
+    print(f"{what:<64}{value:>14}   {aim}")
+
+
+def solver() -> None:
+    """One solve, a batch, and the ratio between them."""
+    line = build_line(demo_rig())
+    bores = np.linspace(0.02, 0.08, VARIANTS)
+    operating_point(line)
+    one = median(lambda: operating_point(line), 50)
+    batch = best(lambda: operating_point(with_bores(line, bores)), 3)
+    picked = bores[:: VARIANTS // SAMPLE]
+    loop = best(lambda: [operating_point(with_bores(line, float(bore))) for bore in picked], 1) / picked.size
+    say("one operating point of the demo line", f"{one * 1e3:.2f} ms", "aim: under 5 ms")
+    say("one whole assessment (separation, capture, fate, checks)", f"{median(lambda: assess(line), 50) * 1e3:.2f} ms")
+    say(f"{VARIANTS:,} operating points in one call", f"{batch:.2f} s", "aim: under 1.2 s")
+    say(f"the same one at a time ({picked.size} timed, scaled)", f"{loop * VARIANTS:.0f} s")
+    say("ratio: one at a time over one call", f"{loop * VARIANTS / batch:.0f} ×", "aim: at least 200 ×")
+    whole = best(lambda: assess(with_bores(line, bores[::10])), 1)
+    say(f"{VARIANTS // 10:,} whole assessments in one call", f"{whole:.2f} s")
+
+
+def page() -> None:
+    """An edit's answer and the bytes of a first load."""
+    with tempfile.TemporaryDirectory() as folder:
+        app = create_app(seed_demo(Path(folder) / "shop.db"), "bench")
+        app.config.update(WTF_CSRF_ENABLED=False)
+        client = app.test_client()
+        lengths = iter(range(1000, 10**6))
+
+        def edit() -> None:
+            data = {"line.branches[0].elements[2].length_m": f"{next(lengths) / 400:.4f}"}
+            answer = client.post("/lines/1/parts/hose-b", data=data, headers={"HX-Request": "true"})
+            assert answer.status_code == 200
+
+        edit()
+        say(
+            "an edit, from request to swapped fragment (server side, median)",
+            f"{median(edit, 40) * 1e3:.1f} ms",
+            "aim: under 60 ms",
+        )
+        first = client.get("/lines/1")
+        assets = set(re.findall(r'(?:href|src)="(/static/[^"]+)"', first.text))
+        fonts = [f"/static/vendor/{f}" for f in FONTS]
+        total = len(first.data) + sum(len(client.get(url).data) for url in {*assets, *fonts})
+        say("bytes of the first page load, uncompressed", f"{total / 1e3:.0f} kB", "aim: under 700 kB")
+
+
+FONTS = (
+    "barlow-semi-condensed/barlow-semi-condensed-latin-500-normal.woff2",
+    "barlow-semi-condensed/barlow-semi-condensed-latin-600-normal.woff2",
+    "public-sans/public-sans-latin-wght-normal.woff2",
+)
+
+
+def start_up() -> None:
+    """From the command to the first page, and a cold solve."""
+    with tempfile.TemporaryDirectory() as folder:
+        start = time.perf_counter()
+        command = [sys.executable, "-m", "fenwick", "demo", "--home", folder, "--port", "0"]
+        with subprocess.Popen(command, stdout=subprocess.PIPE, text=True) as process:
+            assert process.stdout is not None
+            found = re.search(r"http://\S+/", process.stdout.readline())
+            assert found is not None
+            urlopen(found[0]).read()
+            say("start-up to first page, seeding the demo shop", f"{time.perf_counter() - start:.2f} s")
+            process.terminate()
+    demo = str(resources.files("fenwick.data").joinpath("demo_line.json"))
+    cold = best(
+        lambda: subprocess.run([sys.executable, "-m", "fenwick", "solve", demo], capture_output=True, check=True), 3
+    )
+    say("fenwick solve, cold", f"{cold:.2f} s", "aim: under 3 s")
+
+
+if __name__ == "__main__":
+    solver()
+    page()
+    start_up()

@@ -1,0 +1,49 @@
+"""`make screenshots`: the pictures of docs/screenshots, from the demo shop and made-up data alone."""
+
+from __future__ import annotations
+
+import re
+import subprocess
+import sys
+import tempfile
+from pathlib import Path
+
+from playwright.sync_api import Page, sync_playwright
+
+FOLDER = Path(__file__).parents[1] / "docs" / "screenshots"
+FLAGS = ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking"]
+VIEWS = (  # name, address, width, height, whole page
+    ("line", "", 1280, 800, False),
+    ("line-separator", "lines/1?part=sep", 1280, 800, True),
+    ("line-390", "", 390, 844, True),
+    ("assumptions", "assumptions", 1280, 800, False),
+    ("pieces", "pieces", 1280, 800, True),
+)
+
+
+def take(page: Page, server: str) -> None:
+    """One PNG for each view."""
+    for name, address, width, height, whole in VIEWS:
+        page.set_viewport_size({"width": width, "height": height})
+        page.goto(server + address, wait_until="networkidle")
+        page.screenshot(path=FOLDER / f"{name}.png", full_page=whole)
+        print(f"docs/screenshots/{name}.png")
+
+
+def main() -> None:
+    """Serve a fresh demo shop and photograph it."""
+    FOLDER.mkdir(parents=True, exist_ok=True)
+    with tempfile.TemporaryDirectory() as folder:
+        command = [sys.executable, "-m", "fenwick", "demo", "--home", folder, "--port", "0"]
+        with subprocess.Popen(command, stdout=subprocess.PIPE, text=True) as process, sync_playwright() as playwright:
+            assert process.stdout is not None
+            found = re.search(r"http://\S+/", process.stdout.readline())
+            assert found is not None
+            browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=FLAGS)
+            take(browser.new_page(reduced_motion="reduce"), found[0])
+            browser.close()
+            process.terminate()
+
+
+if __name__ == "__main__":
+    main()
