@@ -4,6 +4,9 @@ from __future__ import annotations
 
 from dataclasses import replace
 
+import numpy as np
+
+from fenwick.core.arrays import Array
 from fenwick.core.system.assess import Assessment
 from fenwick.core.system.transport import CARRYING_WORDS
 from fenwick.drawing.canvas import Canvas
@@ -14,6 +17,7 @@ from fenwick.rig.separator import SlottedDiscPart
 from fenwick.wording.say import Voice
 
 SWEEPS = 3
+OUTSIDE = 1e5  #: cost of leaving the picture [px²]
 
 
 def place_labels(
@@ -21,12 +25,32 @@ def place_labels(
 ) -> tuple[Label, ...]:
     """A label for every part that has something to say; each takes its best free place, or the least bad one."""
     choices = [choice for choice in (_candidates(part, rig, found, voice) for part in parts) if choice]
-    placed = [choice[0] for choice in choices]
+    fixed = [_fixed_clash(choice, obstacles, canvas) for choice in choices]
+    placed = [choice[int(np.argmin(clash))] for choice, clash in zip(choices, fixed, strict=True)]
     for _ in range(SWEEPS):  # each label takes its best place among the others', until they have settled
         for i, choice in enumerate(choices):
-            taken = obstacles + [label.box for j, label in enumerate(placed) if j != i]
-            placed[i] = min(choice, key=lambda label: _clash(label.box, taken, canvas))
+            others = [label.box for j, label in enumerate(placed) if j != i]
+            placed[i] = choice[int(np.argmin(fixed[i] + _shared_areas(choice, others)))]
     return tuple(placed)
+
+
+def _fixed_clash(choice: list[Label], obstacles: list[Box], canvas: Canvas) -> Array:
+    """How much of a label in each place would lie on the drawing [px²]; leaving the picture is worse than anything."""
+    inside = [label.box.within(canvas.width, canvas.height - 14) for label in choice]
+    return np.where(inside, 0.0, OUTSIDE) + _shared_areas(choice, obstacles)
+
+
+def _shared_areas(choice: list[Label], boxes: list[Box]) -> Array:
+    """Area that each place of a label shares with some boxes, with a little air around it [px²]."""
+    if not boxes:
+        return np.zeros(len(choice))
+    mine = np.array(
+        [[b.left - 3, b.top - 1, b.left + b.width + 3, b.top + b.height + 1] for b in (c.box for c in choice)]
+    )
+    theirs = np.array([[b.left, b.top, b.left + b.width, b.top + b.height] for b in boxes])
+    low = np.maximum(mine[:, None, :2], theirs[None, :, :2])
+    high = np.minimum(mine[:, None, 2:], theirs[None, :, 2:])
+    return np.asarray(np.prod(np.maximum(high - low, 0.0), axis=2).sum(axis=1))
 
 
 def _candidates(part: Part, rig: Rig, found: Assessment, voice: Voice) -> list[Label]:
@@ -37,13 +61,6 @@ def _candidates(part: Part, rig: Rig, found: Assessment, voice: Voice) -> list[L
     name, detail, names_state = words
     level = part.level if names_state else ""
     return [replace(place, name=name, detail=detail, level=level) for place in _places(part)]
-
-
-def _clash(box: Box, taken: list[Box], canvas: Canvas) -> float:
-    """How much of a label would lie on something else [px²]; leaving the picture is worse than anything."""
-    outside = 0.0 if box.within(canvas.width, canvas.height - 14) else 1e5
-    padded = Box(box.left - 3, box.top - 1, box.width + 6, box.height + 2)
-    return outside + sum(padded.shared(other) for other in taken)
 
 
 def _at(x: float, y: float, anchor: str = "middle") -> Label:

@@ -75,12 +75,6 @@ class Box:
             and other.top < self.top + self.height + gap
         )
 
-    def shared(self, other: Box) -> float:
-        """Area that two boxes share [px²]."""
-        wide = min(self.left + self.width, other.left + other.width) - max(self.left, other.left)
-        tall = min(self.top + self.height, other.top + other.height) - max(self.top, other.top)
-        return max(wide, 0.0) * max(tall, 0.0)
-
     def within(self, width: float, height: float) -> bool:
         """Whether it lies inside a picture of that size."""
         return self.left >= 0 and self.top >= 0 and self.left + self.width <= width and self.top + self.height <= height

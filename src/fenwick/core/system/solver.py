@@ -22,9 +22,12 @@ from fenwick.core.system.network import Network, Node, Segment
 
 MAX_PASSES = 60
 UNDAMPED_PASSES = 8
+STRAGGLING_PASSES = 20  #: after which half as much of each fresh resistance is taken
 TOLERANCE_PA = 0.01  #: summed over a line; the promise is 1 Pa
 LEAST_PRESSURE_SHARE = 0.5  #: density is never taken below that of half the room's pressure
-LEAST_NODE_SHARE = 0.05  #: of its parallel resistance, what a node keeps after recovery
+FASTEST = 0.6  #: 2·velocity head over static and total pressure up to which density is exact: some 170 m/s [-]
+LEAST_NODE_SHARE = 0.05  #: of its parallel resistance, what a junction keeps after recovery
+LEAST_JOINT_SHARE = 0.002  #: likewise a joint with a leak, where nearly all of the velocity head goes on
 
 
 @dataclass(frozen=True)
@@ -103,9 +106,11 @@ class _State:
 
     def density(self, total_suction: Array, mass: Array, area: Values) -> Array:
         """Local density from p_static = p_room − suction_total − ½ṁ²/(ρA²), solved exactly, with its floor."""
-        rest = np.maximum(self.room.pressure - total_suction, 0.0)
-        under_root = np.maximum(rest * rest - 2.0 * self.gas * np.square(mass / area), 0.0)
-        static = np.maximum(0.5 * (rest + np.sqrt(under_root)), LEAST_PRESSURE_SHARE * self.room.pressure)
+        rest = np.maximum(self.room.pressure - total_suction, 0.2 * self.room.pressure)
+        speed = 2.0 * self.gas * np.square(mass / (area * rest))
+        exact = 0.5 * (1.0 + np.sqrt(np.maximum(1.0 - speed, 1.0 - FASTEST)))
+        beyond = np.maximum(speed - FASTEST, 0.0) / (4.0 * np.sqrt(1.0 - FASTEST))  # goes on along its tangent
+        static = np.maximum(rest * (exact - beyond), LEAST_PRESSURE_SHARE * self.room.pressure)
         return np.asarray(static / self.gas)
 
     def head(self, segment: int, at_end: bool) -> Array:
@@ -120,7 +125,9 @@ class _State:
     def recovery(self, i: int) -> Array:
         """(2S − 1) velocity heads of a trunk, held so that a node keeps some resistance."""
         wanted = (2.0 * self.momentum[i] - 1.0) * self.head(i, at_end=False)
-        return np.asarray(np.minimum(wanted, (1.0 - LEAST_NODE_SHARE) * self.parallel[i]))
+        node = self.net.segments[i].node
+        least = LEAST_JOINT_SHARE if node is not None and len(node.children) == 1 else LEAST_NODE_SHARE
+        return np.asarray(np.minimum(wanted, (1.0 - least) * self.parallel[i]))
 
 
 def solve_network(network: Network, fan: Fan, room: Room) -> Flows:
@@ -159,7 +166,8 @@ def solve_network(network: Network, fan: Fan, room: Room) -> Flows:
         if passes <= UNDAMPED_PASSES:
             resistance, state.momentum = fresh, momentum
         else:
-            resistance = resistance**0.3 * fresh**0.7
+            take = 0.7 if passes <= STRAGGLING_PASSES else 0.35
+            resistance = resistance ** (1.0 - take) * fresh**take
             state.momentum = 0.5 * (state.momentum + momentum)
     return _flows(state, residual, passes)
 
