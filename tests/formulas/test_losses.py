@@ -57,10 +57,10 @@ def test_a_taper_costs_less_than_a_step_and_no_change_costs_nothing() -> None:
 
 
 def test_a_gate_closes_monotonically_down_to_its_leak() -> None:
-    k = fittings.gate_loss(np.linspace(1.0, 0.0, 50), 0.05)
+    k = fittings.gate_loss(np.linspace(1.0, 0.0, 50), 0.05, 10e-6)
     assert k[0] == pytest.approx(0.2)
     assert np.all(np.diff(k) >= 0)
-    assert fittings.gate_loss(0.0, 0.05) == fittings.gate_loss(10e-6 / (pi / 4 * 0.05**2), 0.05)
+    assert fittings.gate_loss(0.0, 0.05, 10e-6) == fittings.gate_loss(10e-6 / (pi / 4 * 0.05**2), 0.05, 10e-6)
 
 
 def test_leak_flow_and_its_resistance_agree() -> None:

@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 from fenwick.core.components.dust import DUSTS
 from fenwick.core.formulas import bin as bin_rules
 from fenwick.core.formulas.sizes import SIZES, terminal_velocity
-from fenwick.core.system.assess import assess, efficiency_band
+from fenwick.core.system.assess import assess, efficiency_band, separator_remedies
 from fenwick.core.system.checks import ACT, OK, WATCH, folding_suction
 from tests.lines import disc_line
 
@@ -63,10 +63,10 @@ def test_sawdust_under_a_leaking_disc(share: float, kept: float) -> None:
     # published (about): share kept by the bin alone, at this much air drawn in below the separator
     flow, opening = 0.04, 0.033 * np.radians(258) * (0.17 - 0.033 / 2)
     falls = terminal_velocity(SIZES, 600.0, 1.2, 1.81e-5)
-    exchange = bin_rules.exchange_share(opening, 12.0, flow, 0.006, 0.0)
-    stays = bin_rules.retention(
-        falls, exchange, bin_rules.stirring(0.3, 0.34), flow, np.pi / 4 * 0.34**2, share * flow, opening
-    )
+    exchange = bin_rules.exchange_share(opening, 12.0, flow, 0.006, 0.9)
+    stir = bin_rules.stirring(0.3, 0.34, 5.0, 0.25)
+    air = bin_rules.BinAir(flow, share * flow, exchange, stir, np.pi / 4 * 0.34**2, opening)
+    stays = bin_rules.retention(falls, air, 7.0, 4.0)
     assert float(np.sum(DUSTS["saw"].weights * stays)) == pytest.approx(kept, abs=0.03)
 
 
@@ -133,3 +133,17 @@ def test_a_label_that_promises_too_much_is_doubted() -> None:
     line = disc_line()
     assert check(replace(line, vacuum=replace(line.vacuum, electrical_power=1300.0)), "fan-believable").level[0] == OK
     assert check(replace(line, vacuum=replace(line.vacuum, electrical_power=400.0)), "fan-believable").level[0] == WATCH
+
+
+def test_the_remedy_that_helps_most_is_named_first() -> None:
+    remedies = separator_remedies(disc_line(leak=1e-4, fill=0.1, tilt=0.1))
+    assert remedies[0].fault == "leak"
+    assert {remedy.fault for remedy in remedies} == {"leak", "fill", "tilt"}
+    sealed = float(assess(disc_line(leak=0.0, fill=0.1, tilt=0.1)).efficiency[0][0])
+    assert remedies[0].kept == pytest.approx(sealed, rel=1e-6)
+    assert separator_remedies(disc_line(leak=0.0, fill=0.0)) == ()
+
+
+def test_an_unknown_rule_is_refused() -> None:
+    with pytest.raises(KeyError, match=r"no such rule: wall\.velvet"):
+        disc_line().rules.with_values({"wall.velvet": 1.0})

@@ -70,6 +70,16 @@ def test_a_leak_obeys_the_orifice_at_its_static_suction() -> None:
     assert point.port_flow[0, 0] < operating_point(line).port_flow[0, 0]
 
 
+def test_a_leak_of_no_area_changes_nothing() -> None:
+    line = plain_line(18e3, 0.062, 0.038, 3.0, 1e-4)
+    for at in (0, 1):
+        trunk = [line.trunk[0]]
+        trunk.insert(at, Leak("gap", 0.0))  # type: ignore[arg-type]
+        point = operating_point(replace(line, trunk=tuple(trunk)))
+        assert point.port_flow[0, 0] == pytest.approx(operating_point(line).port_flow[0, 0], rel=1e-5)
+        assert point.leak_flow[0, 0] == 0.0
+
+
 def test_a_leak_at_the_vacuum_costs_more_leaked_air_than_one_at_the_tool() -> None:
     hose = plain_line(18e3, 0.062, 0.038, 3.0, 1e-4).trunk[0]
     base = plain_line(18e3, 0.062, 0.038, 3.0, 1e-4)

@@ -7,6 +7,7 @@ value by value, arrays included.
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import dataclass, field
 
 from fenwick.core.arrays import Values
@@ -20,53 +21,131 @@ class Rule:
     value: float
     low: float
     high: float
-    unit: str
+    quantity: str  #: key of the units' quantities, or "number"
+    unit: str  #: printed after a plain number
     meaning: str
-    source: str
+    source: str = "shop practice"
 
 
-SHOP = "shop practice, our estimate"
-VENTILATION = "industrial ventilation practice"
+ESTIMATE = "our estimate"
 
 RULES: tuple[Rule, ...] = (
-    Rule("wall.smooth", 0.05e-3, 0.01e-3, 0.15e-3, "m", "Roughness of a smooth-bore hose", SHOP),
-    Rule("wall.light-rib", 0.3e-3, 0.1e-3, 0.6e-3, "m", "Roughness of a lightly ribbed hose", SHOP),
-    Rule("wall.wire-helix", 1.0e-3, 0.5e-3, 2.0e-3, "m", "Roughness of a wire-helix hose", SHOP),
-    Rule("wall.corrugated", 2.0e-3, 1.0e-3, 4.0e-3, "m", "Roughness of a deeply corrugated hose", SHOP),
-    Rule("wall.pipe", 0.01e-3, 0.0015e-3, 0.05e-3, "m", "Roughness of rigid plastic pipe", SHOP),
-    Rule("bend.corrugated", 1.3, 1.0, 1.6, "×", "A ribbed bend costs this much more than a smooth one", SHOP),
-    Rule("entry.crevice", 1.8, 1.2, 2.5, "heads", "Loss of a crevice nozzle", SHOP),
-    Rule("entry.brush", 2.0, 1.2, 3.0, "heads", "Loss of a brush nozzle", SHOP),
-    Rule("swirl.friction-shop", 0.02, 0.005, 0.03, "-", "Wall friction of a shop-built chamber", SHOP),
-    Rule("swirl.steepness-shop", 2.5, 2.0, 4.0, "-", "Steepness of a shop-built separator's cut", SHOP),
-    Rule("swirl.cut", 1.0, 0.6, 1.6, "×", "Factor on the cut size, until a test fixes it", SHOP),
-    Rule("bin.exchange-disc", 0.006, 0.003, 0.012, "-", "Air a slotted disc lets in and out of the bin", SHOP),
-    Rule("bin.tilt-power", 1.5, 0.7, 3.0, "-", "How quickly leaning over costs separation", SHOP),
-    Rule("bin.swirl-zone", 0.5, 0.25, 1.0, "bin widths", "How far below the disc the air still swirls", SHOP),
-    Rule("closure.screwed-gasket", 2e-6, 0.0, 5e-6, "m²", "Leak of a screwed lid with a gasket", SHOP),
-    Rule("closure.clamp-ring", 5e-6, 1e-6, 15e-6, "m²", "Leak of a clamp-ring lid", SHOP),
-    Rule("closure.foam-strip", 15e-6, 5e-6, 40e-6, "m²", "Leak of a foam strip under load", SHOP),
-    Rule("closure.snap-on", 20e-6, 5e-6, 60e-6, "m²", "Leak of a snap-on lid", SHOP),
-    Rule("closure.latch-gasket", 8e-6, 2e-6, 20e-6, "m²", "Leak of latches on a gasket", SHOP),
-    Rule("closure.loose", 100e-6, 40e-6, 300e-6, "m²", "Leak of a loose lid", SHOP),
-    Rule("filter.k1-bag", 1.5e3, 0.7e3, 3e3, "Pa·s/m", "Resistance of a clean bag", SHOP),
-    Rule("filter.k2", 1e5, 0.5e5, 2e5, "1/s", "Resistance of a cake of 50 µm dust", SHOP),
-    Rule("filter.cake", 0.05, 0.02, 0.15, "kg/m²", "Cake that lets only 37 % of the fine dust past", SHOP),
-    Rule("filter.tank-drop", 60e-6, 30e-6, 120e-6, "m", "Size half of which drops in the vacuum's own tank", SHOP),
-    Rule("bag.base", 0.5, 0.3, 0.6, "-", "What a bag passes at its reference size", SHOP),
-    Rule("bag.size", 2e-6, 1e-6, 4e-6, "m", "Reference size of a bag", SHOP),
-    Rule("bag.power", 0.7, 0.5, 1.0, "-", "How quickly a bag improves with size", SHOP),
-    Rule("paper.base", 0.1, 0.05, 0.3, "-", "What a paper filter passes at its reference size", SHOP),
-    Rule("paper.size", 1e-6, 0.5e-6, 2e-6, "m", "Reference size of a paper filter", SHOP),
-    Rule("paper.power", 0.5, 0.3, 0.8, "-", "How quickly a paper filter improves with size", SHOP),
-    Rule("hepa.passes", 0.0005, 0.0001, 0.005, "-", "What a HEPA cartridge passes", SHOP),
-    Rule("capture.airborne-size", 100e-6, 50e-6, 200e-6, "m", "Size half of which floats, half flies", SHOP),
-    Rule("shell.knock-down", 0.7, 0.5, 0.9, "×", "Real bins against a perfect cylinder", SHOP),
-    Rule("shell.nested", 2.0, 1.5, 2.0, "×", "A second nested bucket against one alone", SHOP),
-    Rule("verdict.kept-good", 0.95, 0.9, 0.99, "-", "Kept share that a good separator reaches", SHOP),
-    Rule("verdict.kept-poor", 0.85, 0.8, 0.9, "-", "Kept share below which a separator is not worth its suction", SHOP),
-    Rule("fan.believable", 0.45, 0.40, 0.50, "-", "Most air power per electrical watt", SHOP),
+    Rule("wall.smooth", 0.05e-3, 0.01e-3, 0.15e-3, "roughness", "", "Roughness of a smooth-bore hose"),
+    Rule("wall.light-rib", 0.3e-3, 0.1e-3, 0.6e-3, "roughness", "", "Roughness of a lightly ribbed hose"),
+    Rule("wall.wire-helix", 1.0e-3, 0.5e-3, 2.0e-3, "roughness", "", "Roughness of a wire-helix hose"),
+    Rule("wall.corrugated", 2.0e-3, 1.0e-3, 4.0e-3, "roughness", "", "Roughness of a deeply corrugated hose"),
+    Rule("wall.pipe", 0.01e-3, 0.0015e-3, 0.05e-3, "roughness", "", "Roughness of rigid plastic pipe"),
+    Rule("bend.corrugated", 1.3, 1.0, 1.6, "number", "×", "A bend in a ribbed hose, against a smooth one"),
+    Rule("entry.crevice", 1.8, 1.2, 2.5, "number", "velocity heads", "Loss of a crevice nozzle"),
+    Rule("entry.brush", 2.0, 1.2, 3.0, "number", "velocity heads", "Loss of a brush nozzle"),
+    Rule("gate.leak", 10e-6, 2e-6, 30e-6, "gap", "", "Leak of a shut blast gate"),
+    Rule("fan.believable", 0.45, 0.40, 0.50, "share", "", "Most air power per electrical power", ESTIMATE),
+    Rule("swirl.friction-shop", 0.02, 0.005, 0.03, "number", "", "Wall friction of a shop-built chamber", ESTIMATE),
+    Rule("swirl.steepness-shop", 2.5, 2.0, 4.0, "number", "", "Steepness of a shop-built separator's cut", ESTIMATE),
+    Rule("swirl.cut", 1.0, 0.6, 1.6, "number", "×", "Factor on the cut size, until a test fixes it", ESTIMATE),
+    Rule(
+        "bin.exchange-disc",
+        0.006,
+        0.003,
+        0.012,
+        "number",
+        "",
+        "Air a slotted disc lets in and out of the bin",
+        ESTIMATE,
+    ),
+    Rule("bin.exchange-most", 0.9, 0.8, 1.0, "share", "", "Most of the flow that can dip into the bin", ESTIMATE),
+    Rule("bin.ledge", 0.05, 0.02, 0.1, "number", "per 10 mm", "What a ledge adds to that", ESTIMATE),
+    Rule(
+        "bin.swirl-zone",
+        0.5,
+        0.25,
+        1.0,
+        "number",
+        "bin widths",
+        "How far below the disc the air still swirls",
+        ESTIMATE,
+    ),
+    Rule("bin.stir", 5.0, 2.0, 10.0, "number", "×", "How much more a full bin is stirred than a deep one", ESTIMATE),
+    Rule(
+        "bin.stir-depth", 0.25, 0.15, 0.4, "number", "bin widths", "Free height over which stirring dies away", ESTIMATE
+    ),
+    Rule("bin.brim", 0.1, 0.05, 0.2, "number", "bin widths", "Free height from which the bin takes no more", ESTIMATE),
+    Rule(
+        "bin.leak-weight",
+        7.0,
+        4.0,
+        12.0,
+        "number",
+        "×",
+        "Dust a leak below stirs up, per share of air leaked",
+        ESTIMATE,
+    ),
+    Rule(
+        "bin.leak-jet", 4.0, 2.0, 8.0, "number", "×", "Speed of that air through the slot, against its mean", ESTIMATE
+    ),
+    Rule("bin.tilt-power", 1.5, 0.7, 3.0, "number", "", "How quickly leaning over costs separation", ESTIMATE),
+    Rule("closure.screwed-gasket", 2e-6, 0.0, 5e-6, "gap", "", "Leak of a screwed lid with a gasket"),
+    Rule("closure.clamp-ring", 5e-6, 1e-6, 15e-6, "gap", "", "Leak of a clamp-ring lid"),
+    Rule("closure.foam-strip", 15e-6, 5e-6, 40e-6, "gap", "", "Leak of a foam strip under load"),
+    Rule("closure.snap-on", 20e-6, 5e-6, 60e-6, "gap", "", "Leak of a snap-on lid"),
+    Rule("closure.latch-gasket", 8e-6, 2e-6, 20e-6, "gap", "", "Leak of latches on a gasket"),
+    Rule("closure.loose", 100e-6, 40e-6, 300e-6, "gap", "", "Leak of a loose lid"),
+    Rule("filter.k1-bag", 1.5e3, 0.7e3, 3e3, "number", "Pa·s/m", "Resistance of a clean bag"),
+    Rule("filter.k2", 1e5, 0.5e5, 2e5, "number", "1/s", "Resistance of a cake of 50 µm dust"),
+    Rule("filter.k2-least", 2e4, 1e4, 4e4, "number", "1/s", "Resistance of a cake of the coarsest dust"),
+    Rule("filter.k2-most", 1e6, 5e5, 2e6, "number", "1/s", "Resistance of a cake of the finest dust"),
+    Rule("filter.full", 1.0, 0.5, 2.0, "number", "kg/m²", "Dust that fills a filter's pleats"),
+    Rule("filter.cake", 0.05, 0.02, 0.15, "number", "kg/m²", "Cake that lets only 37 % of the fine dust past"),
+    Rule("filter.tank-drop", 60e-6, 30e-6, 120e-6, "grain", "", "Size half of which drops in the vacuum's own tank"),
+    Rule("bag.base", 0.5, 0.3, 0.6, "share", "", "What a bag passes at its reference size"),
+    Rule("bag.size", 2e-6, 1e-6, 4e-6, "grain", "", "Reference size of a bag"),
+    Rule("bag.power", 0.7, 0.5, 1.0, "number", "", "How quickly a bag improves with size"),
+    Rule("paper.base", 0.1, 0.05, 0.3, "share", "", "What a paper filter passes at its reference size"),
+    Rule("paper.size", 1e-6, 0.5e-6, 2e-6, "grain", "", "Reference size of a paper filter"),
+    Rule("paper.power", 0.5, 0.3, 0.8, "number", "", "How quickly a paper filter improves with size"),
+    Rule("hepa.passes", 0.0005, 0.0001, 0.005, "share", "", "What a HEPA cartridge passes"),
+    Rule(
+        "capture.airborne-size", 100e-6, 50e-6, 200e-6, "grain", "", "Size half of which floats, half flies", ESTIMATE
+    ),
+    Rule("capture.missed", 0.1, 0.05, 0.2, "share", "", "Floating dust missed at the needed air speed", ESTIMATE),
+    Rule("capture.power", 1.5, 1.0, 2.0, "number", "", "How quickly more air speed catches the rest", ESTIMATE),
+    Rule("shell.knock-down", 0.7, 0.5, 0.9, "number", "×", "Real bins against a perfect cylinder", ESTIMATE),
+    Rule("shell.nested", 2.0, 1.5, 2.0, "number", "×", "A second nested bucket against one alone", ESTIMATE),
+    Rule("verdict.kept-good", 0.95, 0.9, 0.99, "share", "", "Kept share that a good separator reaches", ESTIMATE),
+    Rule("verdict.kept-poor", 0.85, 0.8, 0.9, "share", "", "Kept share below which it is to act on", ESTIMATE),
+    Rule(
+        "verdict.collapse-margin",
+        1.5,
+        1.3,
+        2.0,
+        "number",
+        "×",
+        "Folding over blocked suction that is safe enough",
+        ESTIMATE,
+    ),
+    Rule("verdict.leak-watch", 0.02, 0.01, 0.03, "share", "", "Air leaked in below the separator, to watch", ESTIMATE),
+    Rule("verdict.leak-act", 0.05, 0.03, 0.08, "share", "", "Air leaked in below the separator, to act on", ESTIMATE),
+    Rule("verdict.least-flow", 1e-3, 0.5e-3, 2e-3, "flow", "", "Flow at a tool that counts as blocked", ESTIMATE),
 )
+
+#: what the first half of a key is about
+SUBJECTS = {
+    "wall": "Hoses",
+    "bend": "Hoses",
+    "entry": "Ports, gates and the vacuum",
+    "gate": "Ports, gates and the vacuum",
+    "fan": "Ports, gates and the vacuum",
+    "swirl": "Separator",
+    "bin": "What the bin gives back",
+    "closure": "Lids",
+    "filter": "Filters and bags",
+    "bag": "Filters and bags",
+    "paper": "Filters and bags",
+    "hepa": "Filters and bags",
+    "capture": "Capture",
+    "shell": "Strength",
+    "verdict": "When a figure is to watch or to act on",
+}
 
 _BY_KEY = {rule.key: rule for rule in RULES}
 
@@ -112,13 +191,18 @@ class RuleBook:
         """Value of a rule, in its own unit; KeyError for an unknown key."""
         return self.replaced.get(key, _BY_KEY[key].value)
 
-    def replace(self, **changes: Values) -> RuleBook:
-        """A rule book with `changes` on top; keys are spelt with `__` for the dot and `_` for the dash."""
-        named = {key.replace("__", ".").replace("_", "-"): value for key, value in changes.items()}
-        unknown = set(named) - set(_BY_KEY)
+    def with_values(self, changes: Mapping[str, Values]) -> RuleBook:
+        """A rule book with `changes` on top.
+
+        Raises
+        ------
+        KeyError
+            When there is no such rule.
+        """
+        unknown = set(changes) - set(_BY_KEY)
         if unknown:
             raise KeyError(f"no such rule: {', '.join(sorted(unknown))}")
-        return RuleBook({**self.replaced, **named})
+        return RuleBook({**self.replaced, **changes})
 
 
 def rule(key: str) -> Rule:

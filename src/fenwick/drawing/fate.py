@@ -29,7 +29,8 @@ class End:
     grams: str
     x: float
     width: float
-    fits: bool
+    fits: bool  #: whether its words fit into the bar
+    slight: bool  #: less than half a gram
 
 
 def fate_ends(fate: Fate, width: float) -> list[End]:
@@ -41,7 +42,7 @@ def fate_ends(fate: Fate, width: float) -> list[End]:
             continue
         grams = f"{100 * share:.0f} g" if share >= 0.005 else "under 1 g"
         wide = share * width
-        ends.append(End(key, words, grams, x, wide, text_width(f"{words} {grams}", 13.0) + 12 < wide))
+        ends.append(End(key, words, grams, x, wide, text_width(f"{words} {grams}", 13.0) + 12 < wide, share < 0.005))
         x += wide
     return ends
 

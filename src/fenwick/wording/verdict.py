@@ -4,12 +4,14 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from fenwick.core.system.assess import Assessment
+from fenwick.core.system.assess import Assessment, Remedy
 from fenwick.core.system.checks import LEVEL_WORDS, Check, kept_level
 from fenwick.core.system.line import Line
 from fenwick.wording.checks import check_sentence
 from fenwick.wording.say import Voice
 
+REMEDIES = {"leak": "Sealing the bin", "fill": "Emptying the bin", "tilt": "Setting it upright"}
+WORTH_SAYING = 0.01  #: gain in the kept share from which a remedy is named [-]
 MARK = 0.66  #: where on its bar the limit of a figure stands [-]
 
 
@@ -27,16 +29,22 @@ class VerdictRow:
     sentence: str
 
 
-def verdict(
-    line: Line, assessment: Assessment, band: tuple[tuple[float, float], ...], voice: Voice
-) -> list[VerdictRow]:
+@dataclass(frozen=True)
+class KeptContext:
+    """What belongs to the kept share besides the figure; empty when it is only wanted for comparing."""
+
+    band: tuple[tuple[float, float], ...] = ()
+    remedies: tuple[Remedy, ...] = ()
+
+
+def verdict(line: Line, assessment: Assessment, context: KeptContext, voice: Voice) -> list[VerdictRow]:
     """Rows for the first open port; what is not known says so instead of a figure."""
     checks = {check.id: check for check in assessment.checks}
     rows = [_air(assessment, checks, voice), _caught(assessment, voice)]
     if assessment.carrying is not None and "settling" in checks:
         rows.append(_figure_row("settling", "Slowest speed", checks["settling"], "speed", voice))
     if line.separators:
-        rows.append(_kept(line, assessment, band, voice))
+        rows.append(_kept(line, assessment, context, voice))
         rows.append(_collapse(checks, voice))
     return rows
 
@@ -86,21 +94,24 @@ def _caught(assessment: Assessment, voice: Voice) -> VerdictRow:
     return VerdictRow("caught", title, number, unit, level, filled, mark, sentence)
 
 
-def _kept(line: Line, assessment: Assessment, band: tuple[tuple[float, float], ...], voice: Voice) -> VerdictRow:
+def _kept(line: Line, assessment: Assessment, context: KeptContext, voice: Voice) -> VerdictRow:
     title = "Kept in the bin"
     if not assessment.efficiency:
         return VerdictRow("kept", title, "not known", "", "", None, None, "Name the dust to learn what the bin keeps.")
     kept = float(assessment.efficiency[0][0])
     believable = ""
-    if band:
-        low, high = (voice.figure(end, "share", unit=False) for end in band[0])
+    if context.band:
+        low, high = (voice.figure(end, "share", unit=False) for end in context.band[0])
         believable = f"; {low}–{high} % is believable"
     level = LEVEL_WORDS[int(kept_level(assessment.efficiency[0], line)[0])]
     number, _ = _split(voice.figure(kept, "share"))
     past = f"{100.0 * (1.0 - kept):.1f}"
     grades = assessment.separations[0].grades
     cut = voice.figure(float(grades.cut_size[0]), "grain") if grades else ""
-    sentence = f"Of what enters{believable}. {past} g in 100 g go on to the filter. Cut size {cut}."
+    sentence = f"Of what enters{believable}. {past} g in 100 g go on to the filter; cut size {cut}."
+    if context.remedies and context.remedies[0].kept - kept > WORTH_SAYING:
+        best = context.remedies[0]
+        sentence += f" {REMEDIES[best.fault]} would keep {voice.figure(best.kept, 'share')}."
     good = float(line.rules["verdict.kept-good"])
     return VerdictRow("kept", title, number, "%", level, kept, good, sentence)
 

@@ -5,7 +5,6 @@ from __future__ import annotations
 from fenwick.core.components.elements import Hose
 from fenwick.core.system.assess import Assessment
 from fenwick.core.system.capture import is_open
-from fenwick.core.system.checks import LEAST_FLOW
 from fenwick.core.system.line import Line
 from fenwick.wording.say import Voice
 
@@ -25,7 +24,7 @@ def _about_flow(line: Line, assessment: Assessment, voice: Voice) -> list[str]:
         name, figure = voice.name(branch.id), voice.figure(flow, "flow")
         if not is_open(branch):
             said.append(f"The gate at {name} is shut; only its leak of {figure} passes.")
-        elif flow < LEAST_FLOW:
+        elif flow < float(line.rules["verdict.least-flow"]):
             said.append(
                 f"Next to nothing flows at {name} ({figure}): some part of the line is far too narrow or blocked."
             )

@@ -32,6 +32,6 @@ def airborne_share(diameter: Values, scale: Values) -> Array:
     return np.asarray(1.0 / (1.0 + np.square(np.asarray(diameter) / scale)))
 
 
-def captured_airborne_share(velocity: Values, needed: Values) -> Array:
-    """Share of the floating dust caught [-]: 1 − 0.1^(r^1.5), r = velocity/needed; 90 % at r = 1."""
-    return np.asarray(1.0 - np.power(0.1, np.power(np.asarray(velocity) / needed, 1.5)))
+def captured_airborne_share(velocity: Values, needed: Values, missed: Values, power: Values) -> Array:
+    """Share of the floating dust caught [-]: 1 − 0.1^(r^1.5), r = velocity/needed; 0.1 and 1.5 by rule."""
+    return np.asarray(1.0 - np.power(missed, np.power(np.asarray(velocity) / needed, power)))

@@ -6,12 +6,10 @@ import numpy as np
 
 from fenwick.core.arrays import Array, Values
 
-MAX_LOAD = 1.0  #: dust a pleated filter can hold before its pleats are full [kg/m^2]
 
-
-def cake_coefficient(diameter: Values, base: Values) -> Array:
-    """K2(d), resistance of a cake of one size [1/s]: base·(50 µm/d), held within 2e4 … 1e6; `diameter` [m]."""
-    return np.asarray(np.clip(base * 50e-6 / np.asarray(diameter), 2e4, 1e6))
+def cake_coefficient(diameter: Values, base: Values, least: Values, most: Values) -> Array:
+    """K2(d), resistance of a cake of one size [1/s]: base·(50 µm/d), held within least … most; `diameter` [m]."""
+    return np.asarray(np.clip(base * 50e-6 / np.asarray(diameter), least, most))
 
 
 def cake_loss(cake_resistance: Values, face_velocity: Values) -> Values:

@@ -10,8 +10,6 @@ import numpy as np
 
 from fenwick.core.arrays import Values
 
-LEAK_AT_SHUT_GATE = 10e-6  #: a gate that is open by less than this leaks this much [m^2]
-
 
 def bend_turning_loss(angle: Values, radius_over_bore: Values) -> tuple[Values, Values]:
     """Turning loss of a rounded bend as (a, b): K = a + b·f, f the friction factor [-].
@@ -83,19 +81,20 @@ def cone_friction(bore_in: Values, bore_out: Values, length: Values) -> Values:
     return np.where(cone, (1.0 - (small / large) ** 4) / (8.0 * np.where(cone, sine, 1.0)), 0.0)
 
 
-def gate_loss(opening: Values, bore: Values) -> Values:
+def gate_loss(opening: Values, bore: Values, shut_leak: Values) -> Values:
     """K of a blast gate on the velocity head of its bore [-].
 
     Parameters
     ----------
     opening : open share of the bore's area, 0 … 1 [-]
     bore : [m]
+    shut_leak : area that stays open when it is shut, 10 mm² by rule [m^2]
 
     Notes
     -----
-    (1/(Cc θ) − 1)² + 0.2 with Cc = 0.63 + 0.37 θ³. A shut gate still leaks: θ never falls below 10 mm² of area.
+    (1/(Cc θ) − 1)² + 0.2 with Cc = 0.63 + 0.37 θ³; θ never falls below shut_leak over the bore's area.
     """
-    theta = np.clip(opening, LEAK_AT_SHUT_GATE / bore_area(bore), 1.0)
+    theta = np.clip(opening, shut_leak / bore_area(bore), 1.0)
     contraction = 0.63 + 0.37 * theta**3
     return np.asarray(0.2 + (1.0 / (contraction * theta) - 1.0) ** 2)
 

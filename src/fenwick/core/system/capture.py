@@ -54,7 +54,7 @@ def _capture(branch: Branch, line: Line, dust: Dust, flow: Array, bore_velocity:
     needed = float(np.sqrt(low * high))
     velocity = velocity_at_distance(flow, bore_area(port.bore), hood.distance, port.entry == "flanged")
     floats = airborne_share(SIZES, line.rules["capture.airborne-size"])
-    airborne = captured_airborne_share(velocity, needed)
+    airborne = captured_airborne_share(velocity, needed, line.rules["capture.missed"], line.rules["capture.power"])
     # what the tool throws into the port stays caught only while the port carries it
     thrown = hood.thrown_share * (judge_carrying(bore_velocity, dust.conveying) > SETTLES)
     caught = floats * airborne + (1.0 - floats) * thrown

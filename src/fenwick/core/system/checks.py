@@ -19,9 +19,6 @@ from fenwick.core.system.transport import CARRIES, SETTLES, Transport
 
 OK, WATCH, ACT = 0, 1, 2
 LEVEL_WORDS = ("ok", "watch", "act")
-COLLAPSE_MARGIN = 1.5  #: of folding pressure over sealed suction, below which a bin is worth watching [-]
-LEAK_WATCH, LEAK_ACT = 0.02, 0.05  #: air drawn in below the separator over its flow [-]
-LEAST_FLOW = 1e-3  #: at the tool, below which a line is as good as blocked [m^3/s]
 
 
 @dataclass(frozen=True)
@@ -71,7 +68,7 @@ def _flow_checks(line: Line, point: OperatingPoint) -> list[Check]:
     found = []
     for i, branch in enumerate(line.branches):
         flow = point.port_flow[i]
-        least = np.full_like(flow, LEAST_FLOW)
+        least = np.full_like(flow, line.rules["verdict.least-flow"])
         found.append(Check("air-at-tool", graded(flow < least, flow < least), flow, least, "flow", branch.id))
         band = containment_flow(branch.port.machine)
         if band is not None and is_open(branch):
@@ -104,15 +101,16 @@ def _bin_checks(disc: SlottedDisc, line: Line, point: OperatingPoint, result: Se
     folds = folding_suction(disc, line)
     if folds is not None:
         value, limit = np.broadcast_to(folds, n), point.sealed_suction
-        level = graded(value < limit, value < COLLAPSE_MARGIN * limit)
+        level = graded(value < limit, value < line.rules["verdict.collapse-margin"] * limit)
         found.append(Check("bin-collapse", level, value, limit, "suction", disc.id))
-    leak = result.leak_share
-    level = graded(leak > LEAK_ACT, leak > LEAK_WATCH)
-    found.append(Check("bin-leak", level, leak, np.full_like(leak, LEAK_WATCH), "share", disc.id))
+    leak, watch = result.leak_share, line.rules["verdict.leak-watch"]
+    level = graded(leak > line.rules["verdict.leak-act"], leak > watch)
+    found.append(Check("bin-leak", level, leak, np.full_like(leak, watch), "share", disc.id))
     surface = np.broadcast_to(disc.bin.diameter_at(disc.bin.fill_height), n)
     free = result.free_height
-    level = graded(free < 0.1 * surface, free < 0.25 * surface)
-    found.append(Check("bin-full", level, free, 0.25 * surface, "length", disc.id))
+    least = np.asarray(line.rules["bin.stir-depth"] * surface)
+    level = graded(free < line.rules["bin.brim"] * surface, free < least)
+    found.append(Check("bin-full", level, free, least, "length", disc.id))
     if line.dust is not None and line.dust.longest_chip is not None:
         narrowest = np.broadcast_to(np.minimum.reduce([np.asarray(s.width) for s in disc.slots]), n)
         chip = np.full(n, line.dust.longest_chip)

@@ -14,7 +14,7 @@ from fenwick.core.components.elements import Branch, Element, FixedLoss, Gate, H
 from fenwick.core.components.separator import SlottedDisc
 from fenwick.core.components.vacuum import FilterMedium
 from fenwick.core.formulas import fittings
-from fenwick.core.formulas.filtering import MAX_LOAD, cake_coefficient, cake_loss, tank_drop_share
+from fenwick.core.formulas.filtering import cake_coefficient, cake_loss, tank_drop_share
 from fenwick.core.formulas.fittings import bore_area
 from fenwick.core.formulas.sizes import SIZES
 from fenwick.core.formulas.swirl import loss_coefficient_orbit
@@ -135,7 +135,7 @@ def _add_element(layout: _Layout, element: Element) -> None:
         case FixedLoss():
             layout.add(_plain(element.id, "loss", element.bore, element.k), element.bore, element.bore)
         case Gate():
-            k = fittings.gate_loss(element.opening, element.bore)
+            k = fittings.gate_loss(element.opening, element.bore, layout.line.rules["gate.leak"])
             layout.add(_plain(element.id, "gate", element.bore, k), element.bore, element.bore)
         case Leak():
             layout.leak(element.id, element.area)
@@ -219,7 +219,7 @@ def _cake_per_load(line: Line) -> Values:
     if line.dust is None:
         return line.rules["filter.k2"]
     reaches = line.dust.weights * (1.0 - tank_drop_share(SIZES, line.rules["filter.tank-drop"]))
-    cake = cake_coefficient(SIZES, line.rules["filter.k2"])
+    cake = cake_coefficient(SIZES, *(line.rules[f"filter.{key}"] for key in ("k2", "k2-least", "k2-most")))
     return np.asarray(np.sum(cake * reaches, axis=0) / np.sum(reaches, axis=0))
 
 
@@ -228,7 +228,7 @@ def _filter_law(medium: FilterMedium, line: Line) -> SpecialLaw:
 
     The cake is taken to have the sizes of the line's dust, the coarse ones dropped in the tank.
     """
-    resistance = _cake_per_load(line) * np.minimum(medium.load, MAX_LOAD)
+    resistance = _cake_per_load(line) * np.minimum(medium.load, line.rules["filter.full"])
     if medium.kind == "bag":
         resistance = resistance + line.rules["filter.k1-bag"]
 

@@ -100,10 +100,13 @@ def _stays(disc: SlottedDisc, line: Line, dust: Dust, stream: _Stream) -> Array:
         swept = (ledge.height > zone) & (ledge.height > np.asarray(box.fill_height))
         ledges = np.asarray(ledges + np.where(swept, ledge.depth, 0.0))
     swirl, flow = stream.swirl, stream.flow
-    exchange = bin_rules.exchange_share(disc.opening, swirl.wall_velocity, flow, rules["bin.exchange-disc"], ledges)
-    falling = terminal_velocity(SIZES, dust.particle_density, stream.density, line.site.viscosity)
-    kept = bin_rules.retention(
-        falling, exchange, bin_rules.stirring(free, surface), flow, bore_area(surface), stream.leak, disc.opening
+    exchange = bin_rules.exchange_share(
+        disc.opening, swirl.wall_velocity, flow, rules["bin.exchange-disc"], rules["bin.exchange-most"]
     )
+    exchange = np.asarray(np.minimum(exchange + bin_rules.ledge_exchange(ledges, rules["bin.ledge"]), 1.0))
+    stir = bin_rules.stirring(free, surface, rules["bin.stir"], rules["bin.stir-depth"])
+    air = bin_rules.BinAir(flow, stream.leak, exchange, stir, bore_area(surface), disc.opening)
+    falling = terminal_velocity(SIZES, dust.particle_density, stream.density, line.site.viscosity)
+    kept = bin_rules.retention(falling, air, rules["bin.leak-weight"], rules["bin.leak-jet"])
     upright = bin_rules.tilt_share(disc.tilt, rules["bin.tilt-power"])
-    return np.asarray(kept * bin_rules.brim_share(free, surface) * upright)
+    return np.asarray(kept * bin_rules.brim_share(free, surface, rules["bin.brim"]) * upright)

@@ -9,7 +9,7 @@ from markupsafe import Markup
 
 from fenwick.core.components.dust import DUSTS
 from fenwick.core.errors import CoreError
-from fenwick.core.system.assess import Assessment, assess, efficiency_band
+from fenwick.core.system.assess import Assessment, assess, efficiency_band, separator_remedies
 from fenwick.data.lines import LineState
 from fenwick.drawing import NARROW, WIDE, lay_out_scene, render_fate, render_ladder, render_line, render_plan
 from fenwick.drawing.fate import fate_ends
@@ -22,8 +22,9 @@ from fenwick.units import format_value
 from fenwick.web.line.form import Editor, open_editor
 from fenwick.wording import VerdictRow, check_sentence, verdict, warnings
 from fenwick.wording.say import Voice
+from fenwick.wording.verdict import KeptContext
 
-LADDER_HEIGHT, NARROW_LADDER_HEIGHT = 122.0, 130.0
+LADDER_HEIGHT, NARROW_LADDER_HEIGHT = 116.0, 130.0
 IN_VERDICT = {"air-at-tool", "containment", "settling", "bin-collapse"}  #: checks the verdict shows already
 
 
@@ -85,7 +86,7 @@ def line_view(
         "wide": lay_out_scene(rig, found, voice, WIDE, link, part),
         "narrow": lay_out_scene(rig, found, voice, NARROW, link, part),
     }
-    rows = verdict(line, found, efficiency_band(line), voice)
+    rows = verdict(line, found, KeptContext(efficiency_band(line), separator_remedies(line)), voice)
     notes = _notes(found, voice) + [Note("", sentence) for sentence in warnings(line, found, voice)]
     branch = rig.line.branches[0]
     return LineView(
@@ -98,7 +99,9 @@ def line_view(
         drawings=_drawings(scenes, found, voice),
         ladder_head=_ladder_head(found, voice),
         fate_title=_fate_title(rig),
-        fate_words=[(e.key, e.words, e.grams, e.fits) for e in fate_ends(found.fate, 690.0)] if found.fate else [],
+        fate_words=[(e.key, e.words, e.grams, e.fits or e.slight) for e in fate_ends(found.fate, 690.0)]
+        if found.fate
+        else [],
         rows=rows,
         before=_before(state, system),
         notes=notes,
@@ -115,7 +118,7 @@ def _before(state: LineState, system: str) -> dict[str, str]:
         return {}
     line, voice = build_line(state.previous), voice_for(state.previous, system)
     try:
-        old = verdict(line, assess(line), (), voice)
+        old = verdict(line, assess(line), KeptContext(), voice)
     except CoreError:
         return {}
     return {row.id: f"{row.value} {row.unit}".strip() for row in old}

@@ -6,8 +6,10 @@ from flask import Blueprint, render_template
 from flask.typing import ResponseReturnValue
 
 from fenwick.core.components.dust import DUSTS
-from fenwick.core.rules import CONTAINMENT_M3_H, RELEASE_VELOCITY, RULES
+from fenwick.core.rules import CONTAINMENT_M3_H, RELEASE_VELOCITY, RULES, SUBJECTS, Rule
+from fenwick.units import format_value, unit_label
 from fenwick.web.line.words import MACHINE_WORDS, RELEASE_WORDS
+from fenwick.web.units import unit_system
 
 bp = Blueprint("reference", __name__)
 
@@ -17,11 +19,32 @@ def assumptions() -> ResponseReturnValue:
     """Every assumption with its value, range and source."""
     return render_template(
         "reference/assumptions.html",
-        rules=RULES,
+        subjects=_by_subject(unit_system()),
         dusts=DUSTS.values(),
         releases=[(RELEASE_WORDS[key], *band) for key, band in RELEASE_VELOCITY.items()],
         containment=[(MACHINE_WORDS[key], *band) for key, band in CONTAINMENT_M3_H.items()],
     )
+
+
+def _by_subject(system: str) -> dict[str, list[tuple[str, str, str, str]]]:
+    """Rules as (meaning, value, range, source) in the user's units, under their subjects."""
+    subjects: dict[str, list[tuple[str, str, str, str]]] = {}
+    for rule in RULES:
+
+        def text(value: float, rule: Rule = rule) -> str:
+            if rule.quantity == "number":
+                return f"{value:,.6g}".replace(",", " ")
+            return format_value(value, rule.quantity, system, field=True)
+
+        unit = rule.unit or unit_label(rule.quantity, system)
+        row = (
+            rule.meaning,
+            f"{text(rule.value)} {unit}".strip(),
+            f"{text(rule.low)} to {text(rule.high)}",
+            rule.source,
+        )
+        subjects.setdefault(SUBJECTS[rule.key.split(".")[0]], []).append(row)
+    return subjects
 
 
 @bp.get("/terms")
