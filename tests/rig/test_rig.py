@@ -73,6 +73,15 @@ def test_a_hopeless_line_is_answered_with_a_warning(rig: Rig, changes: dict[str,
     assert any(words in warning for warning in result["warnings"])
 
 
+def test_a_wall_too_short_to_fold_has_no_folding_suction(rig: Rig) -> None:
+    short = {"line.elements[0].bin.profile[1].height_m": 0.004, "line.elements[0].bin.fill_height_m": 0.0}
+    result = solve_rig(edit_rig(rig, short))
+    (check,) = [check for check in result["checks"] if check["id"] == "bin-collapse"]
+    assert "value" not in check
+    assert check["level"] == "ok"
+    assert "too short to fold" in check["text"]
+
+
 def test_a_shut_gate_and_a_missing_filter_are_said(document: dict[str, Any]) -> None:
     document["line"]["branches"][0]["gate"] = {"opening": 0}
     del document["vacuum"]["filter"]

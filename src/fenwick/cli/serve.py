@@ -44,11 +44,10 @@ def run(shop: Database, folder: Path, host: str, port: int) -> None:
     click.echo(f"Fenwick serves {shop.path} at {address} (stop with Ctrl-C)")
     sys.stdout.flush()
     try:
-        server.run()
-    except KeyboardInterrupt:
-        click.echo("Stopped.")
+        server.run()  # returns on an interrupt
     finally:
         shop.close()
+    click.echo("Stopped.")
 
 
 def _listen(host: str, port: int) -> socket.socket:

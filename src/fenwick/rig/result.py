@@ -2,18 +2,19 @@
 
 from __future__ import annotations
 
+from math import isfinite
 from typing import Any
 
 from fenwick.core.components.dust import DUSTS
 from fenwick.core.system.assess import Assessment, assess, efficiency_band
 from fenwick.core.system.capture import is_open
-from fenwick.core.system.checks import LEVEL_WORDS
+from fenwick.core.system.checks import LEVEL_WORDS, Check
 from fenwick.core.system.line import Line
 from fenwick.core.system.transport import CARRYING_WORDS
 from fenwick.rig.build import build_line
 from fenwick.rig.model import Rig
 from fenwick.units import METRIC
-from fenwick.wording import check_sentence, warnings
+from fenwick.wording import check_sentence, least_certain, warnings
 from fenwick.wording.say import Voice
 
 FORMAT, VERSION = "fenwick-result", 1
@@ -56,19 +57,23 @@ def solve_rig(rig: Rig) -> dict[str, Any]:
     if found.fate is not None:
         keys = ("bin", "filter", "exhaust", "room_air", "floor", "hood")
         result["fate"] = {key: float(getattr(found.fate, key)[0]) for key in keys}
-    result["checks"] = [
-        {
-            "id": check.id,
-            "level": LEVEL_WORDS[int(check.level[0])],
-            "value": float(check.value[0]),
-            "limit": float(check.limit[0]),
-            "part": check.part,
-            "text": check_sentence(check, voice),
-        }
-        for check in found.checks
-    ]
-    result["warnings"] = warnings(line, found, voice)
+    result["checks"] = [_check(check, voice) for check in found.checks]
+    doubt = least_certain(line, voice)
+    result["warnings"] = [*warnings(line, found, voice), *([f"{doubt[0].upper()}{doubt[1:]}."] if doubt else [])]
     return result
+
+
+def _check(check: Check, voice: Voice) -> dict[str, Any]:
+    value = float(check.value[0])
+    figure = {"value": value} if isfinite(value) else {}  # a bay too short to fold has no folding suction
+    return {
+        "id": check.id,
+        "level": LEVEL_WORDS[int(check.level[0])],
+        **figure,
+        "limit": float(check.limit[0]),
+        "part": check.part,
+        "text": check_sentence(check, voice),
+    }
 
 
 def _ports(line: Line, found: Assessment) -> list[dict[str, Any]]:

@@ -2,6 +2,6 @@
 
 from fenwick.wording.checks import check_sentence
 from fenwick.wording.verdict import VerdictRow, verdict
-from fenwick.wording.warnings import warnings
+from fenwick.wording.warnings import least_certain, warnings
 
-__all__ = ["VerdictRow", "check_sentence", "verdict", "warnings"]
+__all__ = ["VerdictRow", "check_sentence", "least_certain", "verdict", "warnings"]

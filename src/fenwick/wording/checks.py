@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from math import isfinite
 
 from fenwick.core.system.checks import OK, WATCH, Check
 from fenwick.wording.say import Voice
@@ -10,6 +11,8 @@ from fenwick.wording.say import Voice
 
 def check_sentence(check: Check, voice: Voice) -> str:
     """What a check found, for its first variant."""
+    if not isfinite(check.value[0]):
+        return f"A blocked hose pulls {voice.figure(check.limit[0], 'suction')}; this wall is too short to fold at all."
     value = voice.figure(check.value[0], _BORES.get(check.quantity, check.quantity))
     limit = voice.figure(check.limit[0], _BORES.get(check.quantity, check.quantity))
     return _SENTENCES[check.id](int(check.level[0]), value, limit, check.part, voice)

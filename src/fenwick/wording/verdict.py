@@ -50,7 +50,7 @@ def verdict(line: Line, assessment: Assessment, context: KeptContext, voice: Voi
 
 
 def _bar(value: float, limit: float) -> tuple[float, float]:
-    return min(1.0, MARK * value / limit) if limit > 0 else 1.0, MARK
+    return min(1.0, MARK * min(value / limit, 10.0)) if limit > 0 else 1.0, MARK
 
 
 def _figure_row(name: str, title: str, check: Check, quantity: str, voice: Voice) -> VerdictRow:
@@ -123,7 +123,7 @@ def _collapse(checks: dict[str, Check], voice: Voice) -> VerdictRow:
         return VerdictRow("collapse", title, "not known", "", "", None, None, sentence)
     check = checks["bin-collapse"]
     ratio = float(check.value[0] / check.limit[0])
-    number = f"{ratio:.1f}" if ratio < 100 else "over 100"
+    number = f"{ratio:.1f}" if ratio < 100 else "100+"
     filled, mark = _bar(ratio, 1.0)
     sentence = check_sentence(check, voice)
     return VerdictRow("collapse", title, number, "×", LEVEL_WORDS[int(check.level[0])], filled, mark, sentence)

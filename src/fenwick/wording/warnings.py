@@ -17,6 +17,13 @@ def warnings(line: Line, assessment: Assessment, voice: Voice) -> list[str]:
     return [*_about_flow(line, assessment, voice), *_about_parts(line, assessment, voice), *_unknown(line)]
 
 
+def least_certain(line: Line, voice: Voice) -> str | None:
+    """The figure to trust least; None without a separator."""
+    if not line.separators:
+        return None
+    return f"the loss in {voice.name(line.separators[0].id)} is the least certain figure: check it with a reading"
+
+
 def _about_flow(line: Line, assessment: Assessment, voice: Voice) -> list[str]:
     said = []
     for i, branch in enumerate(line.branches):
@@ -53,9 +60,6 @@ def _about_parts(line: Line, assessment: Assessment, voice: Voice) -> list[str]:
             said.append(
                 f"The inlet of {voice.name(disc.id)} overlaps its outlet tube: the swirl model is indicative only."
             )
-        said.append(
-            f"The suction lost in {voice.name(disc.id)} is the least certain figure here; take a suction reading."
-        )
     return said
 
 

@@ -20,7 +20,7 @@ from fenwick.rig.result import voice_for
 from fenwick.rig.separator import SlottedDiscPart
 from fenwick.units import format_value
 from fenwick.web.line.form import Editor, open_editor
-from fenwick.wording import VerdictRow, check_sentence, verdict, warnings
+from fenwick.wording import VerdictRow, check_sentence, least_certain, verdict, warnings
 from fenwick.wording.say import Voice
 from fenwick.wording.verdict import KeptContext
 
@@ -48,6 +48,7 @@ class LineView:
     to_act: int
     drawings: dict[str, Markup]
     ladder_head: str
+    ladder_doubt: str
     fate_title: str
     fate_words: list[tuple[str, str, str, bool]]  #: (key, words, grams, whether the wide bar says it already)
     rows: list[VerdictRow]
@@ -98,6 +99,7 @@ def line_view(
         to_act=[item.level for item in rows].count("act") + [note.level for note in notes].count("act"),
         drawings=_drawings(scenes, found, voice),
         ladder_head=_ladder_head(found, voice),
+        ladder_doubt=least_certain(line, voice) or "",
         fate_title=_fate_title(rig),
         fate_words=[(e.key, e.words, e.grams, e.fits or e.slight) for e in fate_ends(found.fate, 690.0)]
         if found.fate

@@ -1,0 +1,64 @@
+"""Serving as a user does it: an address that answers, a port that is taken, a shop that stays."""
+
+import re
+import signal
+import socket
+import subprocess
+import sys
+from pathlib import Path
+from urllib.request import urlopen
+
+from fenwick.cli.serve import _listen, _secret_key
+
+
+def start(*args: str) -> tuple[subprocess.Popen[str], str]:
+    """A running server and its address."""
+    process = subprocess.Popen(
+        [sys.executable, "-m", "fenwick", *args], stdout=subprocess.PIPE, stderr=subprocess.PIPE, text=True
+    )
+    assert process.stdout is not None
+    found = re.search(r"http://\S+/", process.stdout.readline())
+    assert found is not None
+    return process, found[0]
+
+
+def stop(process: subprocess.Popen[str]) -> tuple[str, str]:
+    """What it said after an interrupt."""
+    process.send_signal(signal.SIGINT)
+    return process.communicate(timeout=10)
+
+
+def test_the_demo_answers_and_stops_politely(tmp_path: Path) -> None:
+    process, address = start("demo", "--home", str(tmp_path), "--port", "0")
+    with urlopen(address) as page:
+        assert "Willow Yard Ukuleles" in page.read().decode()
+    said, complained = stop(process)
+    assert "Stopped." in said
+    assert "Traceback" not in complained
+    assert (tmp_path / "shop.db").is_file()
+
+
+def test_a_shop_begun_with_a_rig_file_is_served_again_without_it(tmp_path: Path) -> None:
+    rig = Path(__file__).parents[2] / "src" / "fenwick" / "data" / "demo_line.json"
+    for arguments in (("--line", str(rig), "--name", "Shed"), ()):
+        process, address = start("serve", "--home", str(tmp_path), "--port", "0", *arguments)
+        with urlopen(address) as page:
+            assert "Shed" in page.read().decode()
+        stop(process)
+
+
+def test_a_port_that_is_taken_gives_way_to_the_next() -> None:
+    with socket.socket() as taken:
+        taken.bind(("127.0.0.1", 0))
+        taken.listen()
+        port = taken.getsockname()[1]
+        with _listen("127.0.0.1", port) as listener:
+            assert listener.getsockname()[1] != port
+
+
+def test_the_key_is_made_once_and_private(tmp_path: Path) -> None:
+    path = tmp_path / "secret.key"
+    key = _secret_key(path)
+    assert len(key) == 64
+    assert _secret_key(path) == key
+    assert path.stat().st_mode & 0o077 == 0

@@ -1,0 +1,183 @@
+"""Whole rigs made by hypothesis: whatever the reader accepts is solved, drawn and said without a stumble."""
+
+from __future__ import annotations
+
+import json
+import math
+from typing import Any
+
+from hypothesis import given
+from hypothesis import strategies as st
+
+from fenwick.core.components.dust import DUSTS
+from fenwick.core.system.assess import assess, efficiency_band, separator_remedies
+from fenwick.drawing import NARROW, WIDE, lay_out_scene, render_ladder, render_line
+from fenwick.rig import Rig, build_line, check_rig, read_rig, write_rig
+from fenwick.rig.result import solve_rig, voice_for
+from fenwick.units import SYSTEMS
+from fenwick.wording import verdict, warnings
+from fenwick.wording.verdict import KeptContext
+
+BORE = st.floats(0.01, 0.12)
+OPTIONAL_BORE = st.none() | BORE
+
+
+@st.composite
+def hoses(draw: st.DrawFn) -> dict[str, Any]:
+    """A hose as the file writes it."""
+    bends = st.fixed_dictionaries({"angle_deg": st.floats(10, 180), "radius_m": st.floats(0.03, 1)})
+    return {
+        "kind": "hose",
+        "bore_m": draw(BORE),
+        "length_m": draw(st.floats(0.05, 15)),
+        "wall": draw(st.sampled_from(["smooth", "light-rib", "wire-helix", "corrugated", "pipe"])),
+        "roughness_m": draw(st.none() | st.floats(0, 0.002)),
+        "bends": draw(st.lists(bends, max_size=3)),
+    }
+
+
+@st.composite
+def small_parts(draw: st.DrawFn) -> dict[str, Any]:
+    """A reducer, loss, leak or gate."""
+    kind = draw(st.sampled_from(["reducer", "loss", "leak", "gate"]))
+    keys: dict[str, dict[str, Any]] = {
+        "reducer": {"bore_in_m": draw(BORE), "bore_out_m": draw(BORE), "length_m": draw(st.floats(0, 0.3))},
+        "loss": {"bore_m": draw(BORE), "k": draw(st.floats(0, 10))},
+        "leak": {"area_m2": draw(st.floats(0, 2e-3))},
+        "gate": {"bore_m": draw(BORE), "opening": draw(st.floats(0, 1))},
+    }
+    return {"kind": kind, **keys[kind]}
+
+
+@st.composite
+def separators(draw: st.DrawFn) -> dict[str, Any]:
+    """A slotted disc that fits together."""
+    wide, tall, bin_tall = draw(st.floats(0.2, 0.6)), draw(st.floats(0.06, 0.3)), draw(st.floats(0.2, 0.9))
+    slot = {
+        "width_m": draw(st.floats(0.01, 0.05)),
+        "arc_deg": draw(st.floats(30, 180)),
+        "start_deg": draw(st.floats(0, 300)),
+    }
+    return {
+        "kind": "separator",
+        "type": "slotted-disc",
+        "chamber_d_m": wide,
+        "chamber_height_m": tall,
+        "inlet_bore_m": draw(st.floats(0.02, min(tall, 0.1))),
+        "outlet_d_m": draw(st.floats(0.02, 0.1)),
+        "outlet_length_m": draw(st.floats(0, tall)),
+        "slots": [slot] * draw(st.integers(1, 2)),
+        "tilt_deg": draw(st.floats(0, 45)),
+        "bin": {
+            "profile": [{"height_m": 0, "d_m": draw(st.floats(0.15, 0.6))}, {"height_m": bin_tall, "d_m": wide}],
+            "wall_m": draw(st.none() | st.floats(0.0005, 0.02)),
+            "material": draw(st.none() | st.sampled_from(["hdpe", "steel", "plywood"])),
+            "closure": draw(st.sampled_from(["screwed-gasket", "clamp-ring", "loose"])),
+            "fill_height_m": draw(st.floats(0, bin_tall)),
+            "leak_area_m2": draw(st.none() | st.floats(0, 5e-4)),
+            "stiffeners": draw(st.sampled_from([[], [{"height_m": bin_tall / 2}]])),
+            "ledges": draw(st.sampled_from([[], [{"height_m": bin_tall * 0.9, "depth_m": 0.01}]])),
+            "nested": draw(st.booleans()),
+        },
+    }
+
+
+@st.composite
+def rigs(draw: st.DrawFn) -> Rig:
+    """A rig of any shape this version reads."""
+    parts = draw(st.lists(hoses() | small_parts(), max_size=6))
+    split = draw(st.integers(0, len(parts)))
+    trunk = parts[split:]
+    if draw(st.booleans()):
+        trunk.insert(draw(st.integers(0, len(trunk))), draw(separators()))
+    hood = st.fixed_dictionaries(
+        {
+            "kind": st.just("opening"),
+            "distance_m": st.floats(0, 0.5),
+            "release": st.sampled_from(["still", "slow", "active", "fast"]),
+            "thrown_share": st.floats(0, 1),
+        }
+    )
+    held = st.fixed_dictionaries({"area_m2": st.floats(0.05, 3), "held_kg": st.floats(0, 2)})
+    document = {
+        "format": "fenwick-rig",
+        "version": 1,
+        "name": draw(st.text("abc <&>\"'é", min_size=1, max_size=20).filter(str.strip)),
+        "site": {"temperature_c": draw(st.floats(-10, 45)), "altitude_m": draw(st.floats(0, 3000))},
+        "vacuum": {
+            "inlet_bore_m": draw(OPTIONAL_BORE),
+            "electrical_power_w": draw(st.none() | st.floats(300, 3000)),
+            "curve": {
+                "kind": "nameplate",
+                "sealed_suction_pa": draw(st.floats(500, 40e3)),
+                "open_flow_m3_s": draw(st.floats(0.01, 0.3)),
+                "exponent": draw(st.none() | st.floats(0.5, 4)),
+            },
+            "filter": draw(st.none() | held),
+            "bag": draw(st.none() | held),
+        },
+        "dust": draw(st.none() | st.fixed_dictionaries({"kind": st.sampled_from(sorted(DUSTS))})),
+        "line": {
+            "elements": [{"id": f"t{i}", **part} for i, part in enumerate(trunk)],
+            "branches": [
+                {
+                    "id": "tool",
+                    "gate": draw(st.none() | st.fixed_dictionaries({"opening": st.floats(0, 1)})),
+                    "elements": [{"id": f"b{i}", **part} for i, part in enumerate(parts[:split])],
+                    "port": {
+                        "name": "Tool",
+                        "bore_m": draw(BORE),
+                        "hood": draw(st.none() | hood),
+                        "dust_rate_kg_s": draw(st.none() | st.floats(0, 0.01)),
+                        "machine": draw(st.none() | st.just("bandsaw")),
+                    },
+                }
+            ],
+        },
+    }
+    return check_rig(document)
+
+
+def every_number(value: Any) -> list[float]:
+    """All numbers of a parsed JSON value."""
+    if isinstance(value, dict):
+        return [n for item in value.values() for n in every_number(item)]
+    if isinstance(value, list):
+        return [n for item in value for n in every_number(item)]
+    return [float(value)] if isinstance(value, int | float) and not isinstance(value, bool) else []
+
+
+@given(rigs())
+def test_every_rig_is_solved_into_finite_figures_that_add_up(rig: Rig) -> None:
+    result = solve_rig(rig)
+    assert json.loads(json.dumps(result, allow_nan=False)) == result
+    assert all(math.isfinite(number) for number in every_number(result))
+    assert result["vacuum"]["flow_m3_s"] > 0
+    if "fate" in result:
+        assert math.isclose(sum(result["fate"].values()), 1.0, abs_tol=1e-9)
+    for separator in result["separators"]:
+        if "efficiency" in separator:
+            assert 0 <= separator["efficiency_low"] <= separator["efficiency"] + 1e-9
+            assert separator["efficiency"] <= separator["efficiency_high"] + 1e-9 <= 1 + 2e-9
+
+
+@given(rigs())
+def test_every_rig_survives_its_file(rig: Rig) -> None:
+    again = read_rig(write_rig(rig))
+    assert again == rig
+    assert json.loads(write_rig(again)) == json.loads(write_rig(rig))
+
+
+@given(rigs(), st.sampled_from(SYSTEMS))
+def test_every_rig_is_drawn_and_said(rig: Rig, system: str) -> None:
+    line, voice = build_line(rig), voice_for(rig, system)
+    found = assess(line)
+    for canvas in (WIDE, NARROW):
+        scene = lay_out_scene(rig, found, voice, canvas, lambda part: f"?part={part}", None)
+        picture = render_line(scene, "line") + render_ladder(scene, found, voice, 120.0, "ladder")
+        assert "nan" not in picture
+        assert "inf" not in picture.replace("in front", "")
+    rows = verdict(line, found, KeptContext(efficiency_band(line), separator_remedies(line)), voice)
+    said = [row.sentence for row in rows] + warnings(line, found, voice)
+    assert all(sentence.endswith(".") for sentence in said)
+    assert all(row.filled is None or 0 <= row.filled <= 1 for row in rows)
