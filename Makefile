@@ -1,5 +1,5 @@
 # One short target for each duty, for people and CI alike. Everything lands in .venv and instance.
-PYTHON ?= python3.11
+PYTHON ?= $(shell command -v python3.11 || command -v python3)
 VENV := .venv
 BIN := $(VENV)/bin
 PIP := $(BIN)/pip --disable-pip-version-check -q

@@ -16,7 +16,10 @@ HOSE = "line.branches[0].elements[0]"
 
 
 def put(document: Any, path: str, value: Any) -> None:
-    """Set a value in a parsed file; the key may be new."""
+    """Set a value in a parsed file; the key may be new, and odd."""
+    if "[" in path.replace("[0]", "").replace("[1]", "") or path.count("]") != path.count("["):
+        document["vacuum"][path.removeprefix("vacuum.")] = value
+        return
     *way, last = split_path(path)
     for item in way:
         document = document[item]
@@ -37,6 +40,8 @@ def put(document: Any, path: str, value: Any) -> None:
         (f"{HOSE}.wall", "furry", f"{HOSE}.wall: must be 'smooth', 'light-rib'"),
         (f"{HOSE}.kind", "teleporter", f"{HOSE}.kind: must be one of 'hose', 'reducer'"),
         (f"{HOSE}.colour", "red", f"{HOSE}.colour: is not a key of the rig format"),
+        ("vacuum.[", 1, "vacuum.[: is not a key of the rig format"),
+        ("vacuum.a]b", 1, "is not a key of the rig format"),
         (f"{HOSE}.id", "sep", f"{HOSE}.id: “sep” is taken"),
         (f"{HOSE}.id", "a b", "has characters that are not allowed here"),
         ("vacuum.curve.sealed_suction_pa", 0, "vacuum.curve.sealed_suction_pa: must be above 0 Pa (got 0 Pa)"),

@@ -7,6 +7,7 @@ from bs4 import BeautifulSoup
 from flask import Flask
 from flask.testing import FlaskClient
 
+from fenwick.core.errors import NotConvergedError
 from fenwick.core.rules import RULES
 from fenwick.data import Database
 from fenwick.data.demo import seed_demo
@@ -100,6 +101,24 @@ def test_an_unexpected_error_gives_a_reference_and_no_detail(app: Flask, monkeyp
     assert response.status_code == 500
     assert "reference " in response.text
     assert "secret" not in response.text
+
+
+def test_a_line_that_cannot_be_solved_is_not_saved(client: FlaskClient, monkeypatch: pytest.MonkeyPatch) -> None:
+    def never(_line: object) -> None:
+        raise NotConvergedError(12.0, 60)
+
+    monkeypatch.setattr("fenwick.web.line.routes.operating_point", never)
+    response = client.post("/lines/1/parts/hose-b", data={BORE: "50"}, headers={"HX-Request": "true"})
+    assert "could not be solved, so nothing was saved: the flows did not settle" in response.text
+    assert "Nothing to undo" in client.get("/lines/1").text
+
+
+def test_a_stored_line_that_cannot_be_read_is_said(client: FlaskClient, shop: Database) -> None:
+    with shop.engine.begin() as connection:
+        connection.exec_driver_sql("UPDATE revision SET document = '{}'")
+    response = client.get("/lines/1")
+    assert response.status_code == 500
+    assert "The stored line cannot be read: format: is missing" in response.text
 
 
 def test_an_empty_shop_says_how_to_begin(client: FlaskClient, shop: Database) -> None:

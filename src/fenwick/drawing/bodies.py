@@ -91,7 +91,7 @@ class Vacuum:
 
 @dataclass(frozen=True)
 class Separator:
-    """Chamber over bin, to scale, leaning by its tilt round the middle of its foot."""
+    """Chamber over bin, to scale, leaning by its tilt over the right edge of its foot."""
 
     id: str
     x: float  #: middle
@@ -123,8 +123,13 @@ class Separator:
 
     def _lean(self, point: Point) -> Point:
         a = math.radians(self.tilt)
-        dx, dy = point[0] - self.x, point[1] - self.floor
-        return (self.x + dx * math.cos(a) - dy * math.sin(a), self.floor + dx * math.sin(a) + dy * math.cos(a))
+        dx, dy = point[0] - self.pivot, point[1] - self.floor
+        return (self.pivot + dx * math.cos(a) - dy * math.sin(a), self.floor + dx * math.sin(a) + dy * math.cos(a))
+
+    @property
+    def pivot(self) -> float:
+        """x of the foot it leans on."""
+        return max(x for x, y in self.wall if y >= self.floor - 0.5)
 
     @property
     def box(self) -> Box:

@@ -17,13 +17,18 @@ from fenwick.rig.separator import SlottedDiscPart
 from fenwick.wording.say import Voice
 
 SWEEPS = 3
+LONGEST_NAME = 20  #: in a label [characters]
+CROWDED = 420.0  #: area over which a label may touch something [px²]
 OUTSIDE = 1e5  #: cost of leaving the picture [px²]
 
 
 def place_labels(
     parts: tuple[Part, ...], obstacles: list[Box], rig: Rig, found: Assessment, voice: Voice, canvas: Canvas
 ) -> tuple[Label, ...]:
-    """A label for every part that has something to say; each takes its best free place, or the least bad one."""
+    """A label for every part that has something to say; each takes its best free place.
+
+    Where a run is too crowded for words, its labels come back as `keyed`: the drawing shows a number instead.
+    """
     choices = [choice for choice in (_candidates(part, rig, found, voice) for part in parts) if choice]
     fixed = [_fixed_clash(choice, obstacles, canvas) for choice in choices]
     placed = [choice[int(np.argmin(clash))] for choice, clash in zip(choices, fixed, strict=True)]
@@ -31,7 +36,16 @@ def place_labels(
         for i, choice in enumerate(choices):
             others = [label.box for j, label in enumerate(placed) if j != i]
             placed[i] = choice[int(np.argmin(fixed[i] + _shared_areas(choice, others)))]
-    return tuple(placed)
+    return _keyed_where_crowded(placed, obstacles)
+
+
+def _keyed_where_crowded(placed: list[Label], obstacles: list[Box]) -> tuple[Label, ...]:
+    """Labels one by one; what would cover much of the drawing or of a label before it becomes a number."""
+    kept: list[Label] = []
+    for label in placed:
+        taken = obstacles + [other.box for other in kept if not other.keyed]
+        kept.append(replace(label, keyed=float(_shared_areas([label], taken)[0]) > CROWDED))
+    return tuple(kept)
 
 
 def _fixed_clash(choice: list[Label], obstacles: list[Box], canvas: Canvas) -> Array:
@@ -60,7 +74,7 @@ def _candidates(part: Part, rig: Rig, found: Assessment, voice: Voice) -> list[L
         return []
     name, detail, names_state = words
     level = part.level if names_state else ""
-    return [replace(place, name=name, detail=detail, level=level) for place in _places(part)]
+    return [replace(place, name=name, detail=detail, level=level, part=part.id) for place in _places(part)]
 
 
 def _at(x: float, y: float, anchor: str = "middle") -> Label:
@@ -87,22 +101,22 @@ def _words(part: Part, rig: Rig, found: Assessment, voice: Voice) -> tuple[str, 
     stations = found.point.stations
     if part.kind == "tool":
         port = rig.line.branches[0].port
-        return part.title, f"{voice.figure(port.bore_m, 'bore')} port", False
+        return shortened(part.title), f"{voice.figure(port.bore_m, 'bore')} port", False
     if part.kind == "vacuum":
         pulls, sealed = found.point.suction[0], found.point.sealed_suction[0]
         pull = f"{voice.figure(pulls, 'suction', unit=False)} of {voice.figure(sealed, 'suction')}"
-        return part.title, *_with_fault(pull, part.id, found)
+        return shortened(part.title), *_with_fault(pull, part.id, found)
     element = _element(rig, part.id)
     if isinstance(element, HosePart):
         speed = voice.figure(stations.velocity[stations.index(part.id), 0], "speed")
         size = f"{voice.figure(element.bore_m, 'bore')} × {voice.figure(element.length_m, 'length')}"
         word = _carrying(part.id, found)
-        return f"{part.title} · {size}", f"{speed} · {word}" if word else speed, bool(word)
+        return f"{shortened(part.title)} · {size}", f"{speed} · {word}" if word else speed, bool(word)
     if isinstance(element, SlottedDiscPart):
         stage = found.separations[0]
         inlet = f"inlet {voice.figure(stage.inlet_velocity[0], 'speed')}"
         cut = f" · cut {voice.figure(stage.grades.cut_size[0], 'grain')}" if stage.grades else ""
-        return part.title, *_with_fault(inlet + cut, part.id, found)
+        return shortened(part.title), *_with_fault(inlet + cut, part.id, found)
     if isinstance(element, LeakPart):
         return part.title, f"gap {voice.figure(element.area_m2, 'gap')}", False
     return None
@@ -123,6 +137,11 @@ def _with_fault(detail: str, part: str, found: Assessment) -> tuple[str, bool]:
     if not faults:
         return detail, False
     return f"{detail} · {FAULT_WORDS[max(faults, key=lambda check: int(check.level[0])).id]}", True
+
+
+def shortened(name: str) -> str:
+    """A name that fits a label."""
+    return name if len(name) <= LONGEST_NAME else name[: LONGEST_NAME - 1].rstrip() + "…"
 
 
 def _carrying(name: str, found: Assessment) -> str:

@@ -151,7 +151,7 @@ def part_boxes(parts: list[Part]) -> list[Box]:
     boxes = []
     for part in parts:
         assert part.curve is not None
-        half = part.bore / 2 + 1
+        half = part.bore / 2 + (10 if part.kind == "gate" else 1)
         for step in range(13):
             x, y = part.curve.at(step / 12)
             boxes.append(Box(x - half, y - half, 2 * half, 2 * half))

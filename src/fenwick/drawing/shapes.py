@@ -90,6 +90,8 @@ class Label:
     x: float
     y: float  #: baseline of the name
     anchor: str = "middle"
+    part: str = ""  #: id of the part it belongs to
+    keyed: bool = False  #: there is no room for it: the drawing shows the part's number, and a key says the rest
 
     @property
     def box(self) -> Box:

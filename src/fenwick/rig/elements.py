@@ -88,9 +88,9 @@ class HoodPart(f.Part):
     """A plain or flanged opening that faces the dust."""
 
     kind: Literal["opening"]
-    distance_m: f.Distance = Field(title="Distance to the dust")
-    release: Literal["still", "slow", "active", "fast"] = Field(title="Dust leaves the tool")
-    thrown_share: f.Share = Field(title="Thrown at the port")
+    distance_m: f.Distance = Field(title="Dust distance")
+    release: Literal["still", "slow", "active", "fast"] = Field(title="Dust leaves")
+    thrown_share: f.Share = Field(title="Thrown at port")
 
 
 class PortPart(f.Part):

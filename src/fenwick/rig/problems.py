@@ -6,6 +6,7 @@ RigError (also ValueError): carries `problems`, each with the key's path, the ru
 from __future__ import annotations
 
 import math
+import re
 from dataclasses import dataclass
 from typing import Any, Never
 
@@ -15,6 +16,7 @@ from pydantic_core import PydanticCustomError
 from fenwick.units import QUANTITIES, format_value
 
 REFUSED = "refused"
+_PATH = re.compile(r"([^.\[\]]+)|\[(\d+)\]")
 
 
 @dataclass(frozen=True)
@@ -181,12 +183,7 @@ def _value_at(path: str, document: Any) -> Any:
 
 def split_path(path: str) -> list[str | int]:
     """line.elements[0].bore_m as ["line", "elements", 0, "bore_m"]."""
-    items: list[str | int] = []
-    for piece in path.split("."):
-        name, *indices = piece.replace("]", "").split("[")
-        items.append(name)
-        items += [int(i) for i in indices]
-    return items
+    return [int(index) if index else name for name, index in _PATH.findall(path)]
 
 
 def _json_type(value: object) -> str:

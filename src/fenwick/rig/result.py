@@ -59,7 +59,10 @@ def solve_rig(rig: Rig) -> dict[str, Any]:
         result["fate"] = {key: float(getattr(found.fate, key)[0]) for key in keys}
     result["checks"] = [_check(check, voice) for check in found.checks]
     doubt = least_certain(line, voice)
-    result["warnings"] = [*warnings(line, found, voice), *([f"{doubt[0].upper()}{doubt[1:]}."] if doubt else [])]
+    result["warnings"] = [
+        *warnings(line, found, voice),
+        *([f"{doubt[0].upper()}{doubt[1:]} (take a suction reading)."] if doubt else []),
+    ]
     return result
 
 

@@ -14,6 +14,7 @@ from werkzeug.exceptions import HTTPException
 from fenwick.core.errors import CoreError
 from fenwick.data.database import ShopDatabaseError, explain
 from fenwick.data.lines import NotFoundError
+from fenwick.rig import RigError
 from fenwick.web.database import shop_path
 
 SENTENCES = {
@@ -28,7 +29,10 @@ def init_app(app: Flask) -> None:
     app.register_error_handler(DatabaseError, _database)
     app.register_error_handler(ShopDatabaseError, lambda error: _say(str(error), 503))
     app.register_error_handler(NotFoundError, lambda error: _say(str(error), 404))
-    app.register_error_handler(CoreError, lambda error: _say(f"This line could not be solved: {error}.", 422))
+    app.register_error_handler(
+        CoreError, lambda error: _say(f"This line could not be solved, so nothing was saved: {error}.", 422)
+    )
+    app.register_error_handler(RigError, lambda error: _say(f"The stored line cannot be read: {error}.", 500))
     app.register_error_handler(CSRFError, _csrf)
     app.register_error_handler(HTTPException, _http)
     app.register_error_handler(Exception, _unexpected)

@@ -21,7 +21,7 @@ def least_certain(line: Line, voice: Voice) -> str | None:
     """The figure to trust least; None without a separator."""
     if not line.separators:
         return None
-    return f"the loss in {voice.name(line.separators[0].id)} is the least certain figure: check it with a reading"
+    return f"least certain: {voice.name(line.separators[0].id)}"
 
 
 def _about_flow(line: Line, assessment: Assessment, voice: Voice) -> list[str]:

@@ -70,6 +70,11 @@ class Field:
         """Its id on the page."""
         return "f-" + "".join(c if c.isalnum() else "-" for c in self.path)
 
+    @property
+    def wide(self) -> bool:
+        """Whether its choices need the room of two fields."""
+        return max((len(word) for _, word in self.choices), default=0) > 16
+
 
 @dataclass(frozen=True)
 class Editor:

@@ -5,8 +5,9 @@ from __future__ import annotations
 from flask import Blueprint, Response, abort, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
 
+from fenwick.core.system.operating import operating_point
 from fenwick.data.lines import change_line, first_line_id, line_state, step_line
-from fenwick.rig import RigError, read_rig, write_rig
+from fenwick.rig import Rig, RigError, build_line, read_rig, write_rig
 from fenwick.rig.result import voice_for
 from fenwick.web.database import session
 from fenwick.web.line.form import open_editor, read_editor
@@ -44,7 +45,7 @@ def change_part(line_id: int, part: str) -> ResponseReturnValue:
     if bad:
         return _render(line_view(state, system, part, change.editor), 422)
     if change.rig is not None:
-        change_line(session(), line_id, change.rig, change.label)
+        _save(line_id, change.rig, change.label)
     return _after(line_id, part)
 
 
@@ -84,8 +85,14 @@ def open_rig(line_id: int) -> ResponseReturnValue:
     except RigError as error:
         name = upload.filename[:60]
         return _render(line_view(state, system, None, upload_error=f"{name} was not opened. {error}"), 422)
-    change_line(session(), line_id, rig, f"Opened {upload.filename[:80]}")
+    _save(line_id, rig, f"Opened {upload.filename[:80]}")
     return _after(line_id, None)
+
+
+def _save(line_id: int, rig: Rig, label: str) -> None:
+    """Put a rig in force that can be solved; one that cannot raises CoreError and leaves the line as it is."""
+    operating_point(build_line(rig))
+    change_line(session(), line_id, rig, label)
 
 
 def _after(line_id: int, part: str | None) -> ResponseReturnValue:

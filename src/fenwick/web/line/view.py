@@ -54,6 +54,7 @@ class LineView:
     rows: list[VerdictRow]
     before: dict[str, str]  #: figures of the verdict before the last change
     notes: list[Note]
+    key: list[tuple[int, str, str, str]]  #: parts the drawing has no room to label: (number, title, detail, level)
     parts: list[tuple[int, str, str, str, str]]  #: (number, id, title, detail, level)
     editor: Editor | None
     plan: Markup | None
@@ -107,6 +108,7 @@ def line_view(
         rows=rows,
         before=_before(state, system),
         notes=notes,
+        key=_key(scenes["wide"]),
         parts=_parts(scenes["wide"]),
         editor=editor,
         plan=_plan(rig, part),
@@ -171,15 +173,21 @@ def _notes(found: Assessment, voice: Voice) -> list[Note]:
 
 
 def _parts(scene: Scene) -> list[tuple[int, str, str, str, str]]:
-    labels = {label.name.split(" · ")[0]: label for label in scene.labels}
+    labels = {label.part: label for label in scene.labels}
     listed = []
     for part in scene.parts:
         if part.kind == "joint":
             continue
-        label = labels.get(part.title)
+        label = labels.get(part.id)
         words = (label.name, label.detail, label.level) if label else (part.title, "", "")
         listed.append((part.number, part.id, *words))
     return listed
+
+
+def _key(scene: Scene) -> list[tuple[int, str, str, str]]:
+    numbers = {part.id: part.number for part in scene.parts}
+    keyed = [label for label in scene.labels if label.keyed]
+    return sorted((numbers[label.part], label.name, label.detail, label.level) for label in keyed)
 
 
 def _plan(rig: Rig, part: str | None) -> Markup | None:
