@@ -103,6 +103,17 @@ def test_the_keyboard_does_it_all(bench: Page) -> None:
     expect(bench.locator("#keys")).to_be_visible()
 
 
+def test_looking_at_another_tool_and_opening_it_alone(bench: Page) -> None:
+    bench.get_by_role("link", name="Bench line").click()
+    bench.get_by_role("link", name=re.compile("^Finishing sander")).click()
+    expect(bench.locator(".drawing-card h2")).to_have_text("From the finishing sander to the vacuum")
+    expect(bench.locator(".line-drawing:visible")).to_contain_text("joins here")
+    bench.get_by_role("button", name="Open it alone").click()
+    expect(bench.locator("#undo .what")).to_have_text("Finishing sander opened alone")
+    expect(bench.locator(".port.here b")).to_contain_text("L/s")
+    expect(bench.locator(".port.shut")).to_have_count(3)
+
+
 def test_a_word_explains_itself(bench: Page) -> None:
     bench.get_by_role("button", name="Kept in the bin").click()
     expect(bench.get_by_text("Equilibrium orbit")).to_be_visible()

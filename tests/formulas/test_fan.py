@@ -5,6 +5,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from fenwick.core.components.vacuum import MeasuredCurve, Nameplate
 from fenwick.core.errors import OutsideDomainError
 from fenwick.core.formulas import fan
 
@@ -34,3 +35,51 @@ def test_fan_meets_the_line_where_both_suctions_agree(resistance: float, exponen
     mass = fan.meeting_mass_flow(np.array([resistance]), sealed, open_flow, np.array([exponent]))
     made = sealed * (1 - (mass / open_flow) ** exponent)
     assert made[0] == pytest.approx(resistance * mass[0] ** 2, rel=1e-6, abs=1e-6 * sealed[0])
+
+
+POINTS = [(0.01, 15e3), (0.03, 10e3), (0.05, 3e3)]
+
+
+def test_measured_points_are_met_and_their_ends_drawn_out() -> None:
+    flows, suctions = fan.extend_points(POINTS)
+    for flow, suction in POINTS:
+        assert float(fan.suction_points(flow, flows, suctions)) == pytest.approx(suction)
+    assert suctions[0] == pytest.approx(15e3 + 0.01 * 5e3 / 0.02)  # hand: along the first secant
+    assert flows[-1] == pytest.approx(0.05 + 3e3 / (7e3 / 0.02))  # hand: along the last
+    between = fan.suction_points(np.linspace(0, flows[-1], 500), flows, suctions)
+    assert np.all(np.diff(between) < 0)
+
+
+@pytest.mark.parametrize(
+    ("points", "words"),
+    [
+        (POINTS[:2], "three or more"),
+        ([*POINTS, (0.03, 9e3)], "two suctions at one flow"),
+        ([*POINTS, (0.04, 12e3)], "must fall in suction"),
+    ],
+)
+def test_points_that_make_no_curve_are_refused(points: list[tuple[float, float]], words: str) -> None:
+    with pytest.raises(OutsideDomainError, match=words):
+        fan.extend_points(points)
+
+
+@given(st.floats(1e-2, 1e9))
+def test_a_measured_curve_meets_the_line(resistance: float) -> None:
+    curve = MeasuredCurve.through(POINTS)
+    density = np.array([1.15])
+    mass = curve.meet(np.array([resistance]), density)
+    made = curve.suction(mass / density, density)
+    assert float(made[0]) == pytest.approx(resistance * float(mass[0]) ** 2, rel=1e-6, abs=0.01)
+
+
+def test_points_of_a_straight_label_give_the_labels_answers() -> None:
+    label = Nameplate(18e3, 0.06)
+    measured = MeasuredCurve.through([(q, float(label.suction(q, 1.2))) for q in (0.01, 0.03, 0.05)])
+    resistance, density = np.array([3e6, 2e7]), np.array([1.2, 1.2])
+    assert measured.meet(resistance, density) == pytest.approx(label.meet(resistance, density), rel=1e-6)
+    assert measured.peak_air_power == pytest.approx(float(label.peak_air_power), rel=1e-4)
+
+
+def test_hole_plate_is_the_sharp_orifice() -> None:
+    flow = fan.hole_plate_flow(0.02, 3, 5000.0, 1.2)
+    assert float(flow) == pytest.approx(0.61 * 3 * np.pi / 4 * 0.02**2 * np.sqrt(2 * 5000 / 1.2))  # hand

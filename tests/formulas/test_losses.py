@@ -67,3 +67,16 @@ def test_leak_flow_and_its_resistance_agree() -> None:
     area, density, pressure = 5e-6, 1.2, 3000.0
     mass = density * orifice_flow(area, pressure, density)
     assert orifice_resistance(area, density) * mass**2 == pytest.approx(pressure)
+
+
+@given(st.floats(5.0, 150.0))
+def test_mitre_is_rennels(angle: float) -> None:
+    assert float(fittings.mitre_loss(radians(angle))) == pytest.approx(
+        fluids.bend_miter(angle, method="Rennels"), rel=1e-9
+    )  # oracle
+
+
+def test_a_plate_passes_what_its_holes_pass() -> None:
+    bore, area, density, flow = 0.05, 4e-4, 1.2, 0.02
+    drop = fittings.plate_loss(bore, area) * 0.5 * density * (flow / (pi / 4 * bore**2)) ** 2
+    assert orifice_flow(area, drop, density) == pytest.approx(flow)

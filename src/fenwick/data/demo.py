@@ -12,9 +12,9 @@ from fenwick.rig import Rig, read_rig
 SHOP = "Willow Yard Ukuleles"
 
 
-def demo_rig() -> Rig:
-    """The drum sander line: a hose too wide for its vacuum, and a bin that folds."""
-    return read_rig(resources.files("fenwick.data").joinpath("demo_line.json").read_bytes())
+def demo_rig(name: str = "demo_line") -> Rig:
+    """A demo line: `demo_line` (a hose too wide, a leak, a bin that folds) or `demo_bench` (four tools, gates)."""
+    return read_rig(resources.files("fenwick.data").joinpath(f"{name}.json").read_bytes())
 
 
 def seed_demo(path: Path) -> Database:
@@ -27,5 +27,7 @@ def seed_demo(path: Path) -> Database:
     database = create_database(path)
     with database.session() as session:
         if first_line_id(session) is None:
-            add_line(session, add_shop(session, SHOP), demo_rig())
+            shop = add_shop(session, SHOP)
+            for name in ("demo_line", "demo_bench"):
+                add_line(session, shop, demo_rig(name))
     return database

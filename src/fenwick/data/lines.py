@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import json
 from dataclasses import dataclass
 
 from sqlalchemy import func
@@ -50,6 +51,24 @@ def add_line(session: Session, shop: Shop, rig: Rig) -> int:
 def first_line_id(session: Session) -> int | None:
     """The line to show first; None in an empty shop."""
     return session.exec(select(DustLine.id).order_by(col(DustLine.position), col(DustLine.id))).first()
+
+
+def line_names(session: Session, line_id: int) -> list[tuple[int, str]]:
+    """(id, name) of every line of the shop that a line belongs to, in their order.
+
+    Raises
+    ------
+    NotFoundError
+    """
+    shop_id = _line(session, line_id).shop_id
+    order = (col(DustLine.position), col(DustLine.id))
+    lines = session.exec(select(DustLine).where(DustLine.shop_id == shop_id).order_by(*order)).all()
+    named = []
+    for line in lines:
+        here = _revision(session, line, line.cursor)
+        if line.id is not None and here is not None:
+            named.append((line.id, str(json.loads(here.document).get("name", "Dust line"))))
+    return named
 
 
 def line_state(session: Session, line_id: int) -> LineState:

@@ -10,6 +10,7 @@ from fenwick.core.arrays import Array
 from fenwick.core.system.assess import Assessment
 from fenwick.core.system.transport import CARRYING_WORDS
 from fenwick.drawing.canvas import Canvas
+from fenwick.drawing.run import JOINS
 from fenwick.drawing.shapes import Box, Label, Part
 from fenwick.rig import Rig
 from fenwick.rig.elements import HosePart, LeakPart
@@ -44,7 +45,9 @@ def _keyed_where_crowded(placed: list[Label], obstacles: list[Box]) -> tuple[Lab
     kept: list[Label] = []
     for label in placed:
         taken = obstacles + [other.box for other in kept if not other.keyed]
-        kept.append(replace(label, keyed=float(_shared_areas([label], taken)[0]) > CROWDED))
+        keyed = float(_shared_areas([label], taken)[0]) > CROWDED
+        if not (keyed and label.part.startswith(JOINS)):  # a junction has no number to be found by
+            kept.append(replace(label, keyed=keyed))
     return tuple(kept)
 
 
@@ -100,12 +103,15 @@ def _words(part: Part, rig: Rig, found: Assessment, voice: Voice) -> tuple[str, 
     """(name, detail, whether the detail names the state), or None for parts that stay unlabelled."""
     stations = found.point.stations
     if part.kind == "tool":
-        port = rig.line.branches[0].port
+        port = next(branch.port for _, branch in rig.line.walk() if branch.id == part.id)
+        assert port is not None
         return shortened(part.title), f"{voice.figure(port.bore_m, 'bore')} port", False
     if part.kind == "vacuum":
         pulls, sealed = found.point.suction[0], found.point.sealed_suction[0]
         pull = f"{voice.figure(pulls, 'suction', unit=False)} of {voice.figure(sealed, 'suction')}"
         return shortened(part.title), *_with_fault(pull, part.id, found)
+    if part.kind == "junction":
+        return _joining(part.id.removeprefix(JOINS), rig)
     element = _element(rig, part.id)
     if isinstance(element, HosePart):
         speed = voice.figure(stations.velocity[stations.index(part.id), 0], "speed")
@@ -120,6 +126,15 @@ def _words(part: Part, rig: Rig, found: Assessment, voice: Voice) -> tuple[str, 
     if isinstance(element, LeakPart):
         return part.title, f"gap {voice.figure(element.area_m2, 'gap')}", False
     return None
+
+
+def _joining(branch: str, rig: Rig) -> tuple[str, str, bool]:
+    """What joins a branch at its junction."""
+    groups = [rig.line.branches, *(inner.branches for _, inner in rig.line.walk())]
+    group = next(group for group in groups if any(member.id == branch for member in group))
+    others = [way[0].port.name for member in group if member.id != branch for way in member.ways if way[0].port]
+    more = f" and {len(others) - 1} more" if len(others) > 1 else ""
+    return f"{shortened(others[0])}{more}", "joins here", False
 
 
 FAULT_WORDS = {
@@ -153,5 +168,5 @@ def _carrying(name: str, found: Assessment) -> str:
 
 
 def _element(rig: Rig, name: str) -> object | None:
-    every = [*rig.line.elements, *rig.line.branches[0].elements]
+    every = [*rig.line.elements, *(e for _, branch in rig.line.walk() for e in branch.elements)]
     return next((element for element in every if element.id == name), None)

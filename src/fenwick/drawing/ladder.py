@@ -47,26 +47,20 @@ def render_ladder(scene: Scene, found: Assessment, voice: Voice, height: float, 
     def down(suction: float) -> float:
         return TOP + (bottom - TOP) * suction / ticks[-1]
 
-    places = _places(scene, found)
+    shown = [i for i, station in enumerate(s.ids) if _on_way(station, scene)]
+    places = _places(scene, found, shown)
     rungs = [Rung(places[0] - 12.0, TOP, voice.figure(0.0, "suction"), "in the room")]
     labels: list[LossLabel] = []
     merged = 0.0
-    for i, station in enumerate(s.ids):
-        rungs.append(
-            Rung(
-                places[i],
-                down(float(s.static_suction[i, 0])),
-                voice.figure(s.static_suction[i, 0], "suction"),
-                _title(station, voice),
-            )
-        )
+    for place, i in zip(places, shown, strict=True):
+        suction = float(s.static_suction[i, 0])
+        rungs.append(Rung(place, down(suction), voice.figure(suction, "suction"), _title(s.ids[i], voice)))
         merged += float(s.loss[i, 0])
         if s.kinds[i] in ("step", "inlet"):
             continue  # a change of bore is counted with the part that follows it
         if merged > 0.02 * deepest:
-            labels.append(
-                LossLabel(0.5 * (rungs[-2].x + places[i]), f"{_short(station, voice)} {_loss(merged, voice)}")
-            )
+            middle = 0.5 * (rungs[-2].x + place)
+            labels.append(LossLabel(middle, f"{_short(s.ids[i], voice)} {_loss(merged, voice)}"))
         merged = 0.0
     return render(
         "ladder.svg.jinja",
@@ -86,11 +80,18 @@ def render_ladder(scene: Scene, found: Assessment, voice: Voice, height: float, 
     )
 
 
-def _places(scene: Scene, found: Assessment) -> list[float]:
-    """x of every station's end; never to the left of the one before."""
+def _on_way(station: str, scene: Scene) -> bool:
+    """Whether a station belongs to the way that is drawn."""
+    part = station.split(">")[-1].split(":")[0]
+    return part == "vacuum" or part in scene.on_way
+
+
+def _places(scene: Scene, found: Assessment, shown: list[int]) -> list[float]:
+    """x of every shown station's end; never to the left of the one before."""
     s, places, last = found.point.stations, [], LEFT + 18.0
     beyond = scene.vacuum.inlet[0] + 0.35 * scene.vacuum.width
-    for station, kind in zip(s.ids, s.kinds, strict=True):
+    for i in shown:
+        kind = s.kinds[i]
         if kind == "filter":
             x = beyond
         elif kind == "step":
@@ -98,7 +99,7 @@ def _places(scene: Scene, found: Assessment) -> list[float]:
         elif kind == "inlet":
             x = scene.vacuum.inlet[0]
         else:
-            x = scene.stations.get(station.removesuffix(":entry").removesuffix(":gate"), last)
+            x = scene.stations.get(s.ids[i], last)
         last = max(last, x)
         places.append(last)
     return places

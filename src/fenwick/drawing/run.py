@@ -7,10 +7,30 @@ from itertools import pairwise
 from math import atan2, degrees, hypot, sqrt
 
 from fenwick.drawing.shapes import Box, Curve, Part, Point, bezier, slice_bezier
-from fenwick.rig.elements import GatePart, HosePart, LeakPart, LossPart, ReducerPart
+from fenwick.rig.elements import (
+    ElbowPart,
+    GatePart,
+    HosePart,
+    InlineFilterPart,
+    LeakPart,
+    LossPart,
+    PlatePart,
+    ReducerPart,
+)
 
-FITTING_WIDTH = {"reducer": 20.0, "gate": 14.0, "loss": 16.0, "leak": 0.0}
+FITTING_WIDTH = {
+    "reducer": 20.0,
+    "gate": 14.0,
+    "gate-mark": 14.0,
+    "junction": 30.0,
+    "loss": 16.0,
+    "elbow": 22.0,
+    "plate": 12.0,
+    "filter": 34.0,
+    "leak": 0.0,
+}
 LABEL_ROOM = 44.0  #: kept free between a hose's belly and the floor
+JOINS = "joins-"  #: before the id of the branch that others join
 CUT_FROM = 1.25  #: a hose longer than the curve drawn by this much is drawn cut
 
 
@@ -26,6 +46,21 @@ class Piece:
     wall: str = ""
 
 
+@dataclass(frozen=True)
+class GateMark:
+    """The gate where a branch joins; it is changed with its tool."""
+
+    opening: float
+
+
+@dataclass(frozen=True)
+class JunctionMark:
+    """Where other branches join the way that is drawn."""
+
+    id: str
+    names: tuple[str, ...]
+
+
 def pieces_of(elements: list[object]) -> list[Piece]:
     """Elements of the rig file as pieces; a run without any hose gets a plain joint to fill it."""
     pieces: list[Piece] = []
@@ -35,15 +70,21 @@ def pieces_of(elements: list[object]) -> list[Piece]:
                 pieces.append(Piece(element.id, "hose", element.bore_m, element.bore_m, element.length_m, element.wall))
             case ReducerPart():
                 pieces.append(Piece(element.id, "reducer", element.bore_in_m, element.bore_out_m, element.length_m))
-            case LossPart() | GatePart():
+            case LossPart() | GatePart() | ElbowPart() | PlatePart() | InlineFilterPart():
                 pieces.append(Piece(element.id, element.kind, element.bore_m, element.bore_m))
+            case GateMark():
+                pieces.append(Piece("", "gate-mark", _last_bore(pieces), _last_bore(pieces)))
+            case JunctionMark():
+                pieces.append(Piece(element.id, "junction", _last_bore(pieces), _last_bore(pieces)))
             case LeakPart():
-                bore = pieces[-1].bore_out if pieces else 0.05
-                pieces.append(Piece(element.id, "leak", bore, bore))
+                pieces.append(Piece(element.id, "leak", _last_bore(pieces), _last_bore(pieces)))
     if not any(piece.kind == "hose" for piece in pieces):
-        bore = pieces[-1].bore_out if pieces else 0.04
-        pieces.append(Piece("", "joint", bore, bore))
+        pieces.append(Piece("", "joint", _last_bore(pieces), _last_bore(pieces)))
     return pieces
+
+
+def _last_bore(pieces: list[Piece]) -> float:
+    return pieces[-1].bore_out if pieces else 0.045
 
 
 def _widths(pieces: list[Piece], room: float) -> list[float]:
@@ -151,7 +192,9 @@ def part_boxes(parts: list[Part]) -> list[Box]:
     boxes = []
     for part in parts:
         assert part.curve is not None
-        half = part.bore / 2 + (10 if part.kind == "gate" else 1)
+        if part.kind == "junction":
+            boxes.append(Box(part.anchor[0] - 22, part.anchor[1] - part.bore / 2 - 32, 38, 30))
+        half = part.bore / 2 + (10 if part.kind in ("gate", "gate-mark", "junction") else 1)
         for step in range(13):
             x, y = part.curve.at(step / 12)
             boxes.append(Box(x - half, y - half, 2 * half, 2 * half))

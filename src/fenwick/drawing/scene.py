@@ -12,15 +12,17 @@ from fenwick.core.system.assess import Assessment
 from fenwick.drawing.bodies import Separator, Tool, Vacuum, place_separator
 from fenwick.drawing.canvas import NARROW, WIDE, Canvas
 from fenwick.drawing.labels import place_labels
-from fenwick.drawing.run import draped, hung, part_boxes, pieces_of
+from fenwick.drawing.run import JOINS, GateMark, JunctionMark, draped, hung, part_boxes, pieces_of
 from fenwick.drawing.shapes import Label, Part
 from fenwick.drawing.states import part_levels
 from fenwick.rig import Rig
+from fenwick.rig.elements import BranchPart
 from fenwick.rig.separator import SlottedDiscPart
 from fenwick.wording.say import Voice
 
 __all__ = ["NARROW", "WIDE", "Canvas", "Scene", "lay_out_scene"]
 
+MARKS = ("joint", "gate-mark", "junction")  #: drawn, but not parts to pick
 FLOOR_MARGIN = 16.0
 MOST_SCALE = 420.0  #: [px/m]
 
@@ -40,14 +42,21 @@ class Scene:
     parts: tuple[Part, ...]
     labels: tuple[Label, ...]
     stations: dict[str, float]  #: x of the end of each part, for the ladder under the drawing
+    on_way: frozenset[str]  #: ids of the parts, ports and gates on the way that is drawn
     link: Callable[[str], str]
     selected: str | None
 
 
 def lay_out_scene(
-    rig: Rig, found: Assessment, voice: Voice, canvas: Canvas, link: Callable[[str], str], selected: str | None
+    rig: Rig,
+    found: Assessment,
+    voice: Voice,
+    canvas: Canvas,
+    link: Callable[[str], str],
+    selected: str | None,
+    port: int = 0,
 ) -> Scene:
-    """Lay a rig out on a canvas.
+    """Lay the way from one tool port to the vacuum out on a canvas; other branches show where they join.
 
     Parameters
     ----------
@@ -55,14 +64,17 @@ def lay_out_scene(
     canvas : the picture
     link : from a part's id to the address that picks it
     selected : id of the part being edited
+    port : place of the tool port among the rig's ways
     """
-    branch = rig.line.branches[0]
+    way = rig.line.ways[port]
+    at_tool = way[0].port
+    assert at_tool is not None
     disc = next((e for e in rig.line.elements if isinstance(e, SlottedDiscPart)), None)
     floor = canvas.height - FLOOR_MARGIN
     scale = _scale(disc, canvas)
-    tool = Tool.place(branch.port, canvas, floor, scale)
+    tool = Tool.place(at_tool, canvas, floor, scale)
     vacuum = Vacuum.place(rig.vacuum, canvas, floor, scale)
-    before, after = _runs(rig, disc)
+    before, after = _runs(rig, way, disc)
     separator = None
     if disc:
         x = _separator_x(before, after, canvas, tool, vacuum)
@@ -72,7 +84,7 @@ def lay_out_scene(
     else:
         ahead = draped(pieces_of(before), tool.outlet, separator.inlet, floor, scale)
         behind = hung(pieces_of(after), separator.outlet, vacuum.inlet, scale)
-    numbered = _numbered(rig, found, voice, tool, ahead, separator, behind, vacuum)
+    numbered = _numbered(way[0].id, found, voice, tool, ahead, separator, behind, vacuum)
     bodies = [tool.box, vacuum.box, *([separator.box] if separator else [])]
     labels = (
         place_labels(numbered, bodies + part_boxes(ahead + behind), rig, found, voice, canvas) if canvas.labels else ()
@@ -81,14 +93,17 @@ def lay_out_scene(
         canvas=canvas,
         scale=scale,
         floor=floor,
-        title=f"{rig.name}: from {branch.port.name} to {rig.vacuum.name}",
+        title=f"{rig.name}: from {at_tool.name} to {rig.vacuum.name}",
         description=_description(numbered),
         tool=tool,
         vacuum=vacuum,
         separator=separator,
         parts=numbered,
         labels=labels,
-        stations=_stations(numbered, tool, separator, vacuum),
+        stations=_stations(numbered, way, tool, separator, vacuum),
+        on_way=frozenset(
+            [b.id for b in way] + [e.id for b in way for e in b.elements] + [e.id for e in rig.line.elements]
+        ),
         link=link,
         selected=selected,
     )
@@ -99,12 +114,20 @@ def _free_at_watch(found: Assessment) -> float:
     return next((float(check.limit[0]) for check in found.checks if check.id == "bin-full"), 0.0)
 
 
-def _runs(rig: Rig, disc: SlottedDiscPart | None) -> tuple[list[object], list[object]]:
-    """Elements ahead of the separator and behind it."""
+def _runs(rig: Rig, way: tuple[BranchPart, ...], disc: SlottedDiscPart | None) -> tuple[list[object], list[object]]:
+    """Elements ahead of the separator and behind it, with marks for gates and junctions on the way."""
+    ahead: list[object] = []
+    for i, branch in enumerate(way):
+        ahead += branch.elements
+        if branch.gate is not None:
+            ahead.append(GateMark(branch.gate.opening))
+        group = way[i + 1].branches if i + 1 < len(way) else rig.line.branches
+        if len(group) > 1:
+            others = [way_in[0] for other in group if other is not branch for way_in in other.ways]
+            ahead.append(JunctionMark(f"{JOINS}{branch.id}", tuple(b.port.name for b in others if b.port)))
     trunk: list[object] = list(rig.line.elements)
     at = trunk.index(disc) if disc else 0
-    ahead = [*rig.line.branches[0].elements, *trunk[:at]]
-    return ahead, trunk[at + 1 :] if disc else trunk
+    return ahead + trunk[:at], trunk[at + 1 :] if disc else trunk
 
 
 def _scale(disc: SlottedDiscPart | None, canvas: Canvas) -> float:
@@ -125,7 +148,7 @@ def _separator_x(before: list[object], after: list[object], canvas: Canvas, tool
 
 
 def _numbered(
-    rig: Rig,
+    port: str,
     found: Assessment,
     voice: Voice,
     tool: Tool,
@@ -136,12 +159,11 @@ def _numbered(
 ) -> tuple[Part, ...]:
     """Every part that can be picked, in the order of the air, with its state."""
     levels = part_levels(found)
-    branch = rig.line.branches[0]
-    listed = [Part(branch.id, "tool", "", 0, tool.label_at), *ahead]
+    listed = [Part(port, "tool", "", 0, tool.label_at), *ahead]
     if separator:
         listed.append(Part(separator.id, "separator", "", 0, separator.label_at))
     listed += [*behind, Part("vacuum", "vacuum", "", 0, vacuum.label_at)]
-    named = [part for part in listed if part.kind != "joint"]
+    named = [part for part in listed if part.kind not in MARKS]
     numbers = {part.id: i for i, part in enumerate(named, start=1)}
     return tuple(
         replace(part, number=numbers.get(part.id, 0), title=voice.name(part.id), level=levels.get(part.id, ""))
@@ -151,18 +173,27 @@ def _numbered(
 
 def _description(parts: tuple[Part, ...]) -> str:
     words = {"ok": "in order", "watch": "to watch", "act": "to act on", "": ""}
-    said = [f"{part.title}{f' ({words[part.level]})' if words[part.level] else ''}" for part in parts]
+    said = [
+        f"{part.title}{f' ({words[part.level]})' if words[part.level] else ''}"
+        for part in parts
+        if part.kind not in MARKS
+    ]
     return "In the order of the air: " + ", ".join(said) + "."
 
 
-def _stations(parts: tuple[Part, ...], tool: Tool, separator: Separator | None, vacuum: Vacuum) -> dict[str, float]:
-    """x of each part's end."""
+def _stations(
+    parts: tuple[Part, ...], way: tuple[BranchPart, ...], tool: Tool, separator: Separator | None, vacuum: Vacuum
+) -> dict[str, float]:
+    """x of each part's end; gates by the branch they close."""
     places: dict[str, float] = {}
+    gated = iter(branch.id for branch in way if branch.gate is not None)
     for part in parts:
-        if part.curve is not None:
+        if part.kind == "gate-mark" and part.curve is not None:
+            places[f"{next(gated)}:gate"] = part.curve.end[0]
+        elif part.curve is not None:
             places[part.id] = part.curve.end[0]
         elif part.kind == "tool":
-            places[part.id] = tool.outlet[0]
+            places[f"{part.id}:entry"] = tool.outlet[0]
         elif part.kind == "vacuum":
             places[part.id] = vacuum.inlet[0]
         elif separator is not None:

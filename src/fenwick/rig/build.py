@@ -2,47 +2,66 @@
 
 from __future__ import annotations
 
-from math import radians
+from math import pi, radians
 
 from fenwick.core.components.bins import Bin, Ledge
 from fenwick.core.components.dust import DUSTS
-from fenwick.core.components.elements import Bend, Branch, Element, FixedLoss, Gate, Hood, Hose, Leak, Port, Reducer
+from fenwick.core.components.elements import (
+    Bend,
+    Branch,
+    Elbow,
+    Element,
+    FixedLoss,
+    Gate,
+    Hood,
+    Hose,
+    InlineFilter,
+    Leak,
+    Plate,
+    Port,
+    Reducer,
+)
 from fenwick.core.components.separator import Slot, SlottedDisc
 from fenwick.core.components.site import Site
-from fenwick.core.components.vacuum import FilterMedium, Nameplate, Vacuum
+from fenwick.core.components.vacuum import Curve, FilterMedium, MeasuredCurve, Nameplate, Vacuum
 from fenwick.core.formulas.air import ZERO_CELSIUS
 from fenwick.core.formulas.fan import exponent_from_air_power
 from fenwick.core.system.line import Line
 from fenwick.rig.elements import (
     BranchPart,
+    ElbowPart,
     ElementPart,
     GatePart,
     HosePart,
+    InlineFilterPart,
     LeakPart,
     LossPart,
+    PlatePart,
     PortPart,
     ReducerPart,
 )
-from fenwick.rig.model import NameplatePart, Rig, VacuumPart
+from fenwick.rig.model import HolesPart, NameplatePart, PointsPart, Rig, VacuumPart
 from fenwick.rig.separator import BinPart, SlottedDiscPart
 
 
 def build_line(rig: Rig) -> Line:
     """The core's line for a checked rig."""
+    site = Site(rig.site.temperature_c + ZERO_CELSIUS, rig.site.altitude_m)
     return Line(
-        vacuum=_vacuum(rig.vacuum),
+        vacuum=_vacuum(rig.vacuum, site),
         dust=DUSTS[rig.dust.kind] if rig.dust else None,
         branches=tuple(_branch(branch) for branch in rig.line.branches),
         trunk=tuple(_element(element) for element in rig.line.elements),
-        site=Site(rig.site.temperature_c + ZERO_CELSIUS, rig.site.altitude_m),
+        junction_bore=rig.line.junction_bore_m,
+        site=site,
     )
 
 
-def _vacuum(part: VacuumPart) -> Vacuum:
+def _vacuum(part: VacuumPart, site: Site) -> Vacuum:
     held = part.filter
     bag = part.bag
     return Vacuum(
-        curve=_curve(part.curve),
+        curve=_curve(part.curve, site),
         inlet_bore=part.inlet_bore_m,
         filter=FilterMedium(held.kind, held.area_m2, held.held_kg) if held else None,
         bag=FilterMedium("bag", bag.area_m2, bag.held_kg) if bag else None,
@@ -51,20 +70,28 @@ def _vacuum(part: VacuumPart) -> Vacuum:
     )
 
 
-def _curve(part: NameplatePart) -> Nameplate:
-    exponent = 1.0 if part.exponent is None else part.exponent
-    if part.air_watts is not None:
-        exponent = exponent_from_air_power(part.air_watts, part.sealed_suction_pa, part.open_flow_m3_s)
-    return Nameplate(part.sealed_suction_pa, part.open_flow_m3_s, exponent)
+def _curve(part: NameplatePart | PointsPart | HolesPart, site: Site) -> Curve:
+    match part:
+        case PointsPart():
+            return MeasuredCurve.through([(point.flow_m3_s, point.suction_pa) for point in part.points])
+        case HolesPart():
+            return MeasuredCurve.through(part.points(float(site.density)))
+        case NameplatePart():
+            exponent = 1.0 if part.exponent is None else part.exponent
+            if part.air_watts is not None:
+                exponent = exponent_from_air_power(part.air_watts, part.sealed_suction_pa, part.open_flow_m3_s)
+            return Nameplate(part.sealed_suction_pa, part.open_flow_m3_s, exponent)
 
 
 def _branch(part: BranchPart) -> Branch:
     return Branch(
         id=part.id,
-        port=_port(part.port),
+        port=_port(part.port) if part.port else None,
         elements=tuple(_element(element) for element in part.elements),
         gate_opening=part.gate.opening if part.gate else None,
         join_angle=radians(part.join_angle_deg),
+        branches=tuple(_branch(branch) for branch in part.branches),
+        junction_bore=part.junction_bore_m,
     )
 
 
@@ -93,6 +120,13 @@ def _element(part: ElementPart) -> Element:
             return Leak(part.id, part.area_m2)
         case GatePart():
             return Gate(part.id, part.bore_m, part.opening)
+        case ElbowPart():
+            return Elbow(part.id, part.bore_m, radians(part.angle_deg), part.style, part.radius_m)
+        case PlatePart():
+            area = sum(pi / 4.0 * hole.diameter_m**2 * hole.count for hole in part.holes)
+            return Plate(part.id, part.bore_m, area)
+        case InlineFilterPart():
+            return InlineFilter(part.id, part.bore_m, FilterMedium(part.medium, part.area_m2, part.held_kg))
         case SlottedDiscPart():
             return _disc(part)
 

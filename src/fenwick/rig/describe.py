@@ -22,6 +22,7 @@ class FieldFacts:
     quantity: str | None  #: key of QUANTITIES; None for text and choices
     choices: tuple[str, ...]  #: empty when free
     optional: bool  #: may be null
+    whole: bool = False  #: a whole number
 
 
 def describe(root: type[BaseModel], path: str, document: Any) -> FieldFacts | None:
@@ -61,7 +62,7 @@ def _facts(model: type[BaseModel], key: str) -> tuple[FieldFacts, tuple[type[Bas
         choices = tuple(str(c) for c in typing.cast(list[str], extra.get("enum", [])))
     nested = tuple(leaf for leaf in found if isinstance(leaf, type) and issubclass(leaf, BaseModel))
     title = info.title or key.replace("_", " ")
-    return FieldFacts(title, quantity, choices, type(None) in found), nested
+    return FieldFacts(title, quantity, choices, type(None) in found, int in found), nested
 
 
 def _leaves(hint: Any) -> typing.Iterator[Any]:

@@ -10,6 +10,8 @@ from fenwick.rig import fields as f
 from fenwick.rig.problems import refuse
 from fenwick.rig.separator import SlottedDiscPart
 
+MOST_BRANCHES = 24  #: tool ports on one line
+
 WallKind = Literal["smooth", "light-rib", "wire-helix", "corrugated", "pipe"]
 
 
@@ -73,8 +75,58 @@ class GatePart(f.Part):
     opening: f.Share = Field(title="Open")
 
 
+class ElbowPart(f.Part):
+    """A rigid elbow."""
+
+    id: f.Id
+    kind: Literal["elbow"]
+    name: f.Name | None = None
+    bore_m: f.Bore = Field(title="Bore")
+    angle_deg: f.BendAngle = Field(90.0, title="Angle")
+    style: Literal["long-sweep", "short", "mitre"] = Field(title="Elbow")
+    radius_m: f.BendRadius | None = Field(None, title="Sweep radius")
+
+
+class PlateHolePart(f.Part):
+    """Holes of one size in a plate."""
+
+    diameter_m: f.HoleBore = Field(title="Hole")
+    count: f.Count = Field(title="Number")
+
+
+class PlatePart(f.Part):
+    """A plate drilled with holes, such as a filter's seat."""
+
+    id: f.Id
+    kind: Literal["plate"]
+    name: f.Name | None = None
+    bore_m: f.Bore = Field(title="Bore")
+    holes: tuple[PlateHolePart, ...] = Field(min_length=1, max_length=20)
+
+
+class InlineFilterPart(f.Part):
+    """A filter in the run: a sleeve, a mesh, a re-used bag."""
+
+    id: f.Id
+    kind: Literal["filter"]
+    name: f.Name | None = None
+    bore_m: f.Bore = Field(title="Bore")
+    medium: Literal["paper", "hepa", "bag"] = Field("bag", title="Medium")
+    area_m2: f.FilterArea = Field(title="Area")
+    held_kg: f.HeldMass = Field(0.0, title="Dust in it")
+
+
 ElementPart = Annotated[
-    HosePart | ReducerPart | LossPart | LeakPart | GatePart | SlottedDiscPart, Field(discriminator="kind")
+    HosePart
+    | ReducerPart
+    | LossPart
+    | LeakPart
+    | GatePart
+    | ElbowPart
+    | PlatePart
+    | InlineFilterPart
+    | SlottedDiscPart,
+    Field(discriminator="kind"),
 ]
 
 
@@ -118,13 +170,30 @@ class PortPart(f.Part):
 
 
 class BranchPart(f.Part):
-    """From a tool port to where the branches join; elements in the direction of the air."""
+    """From a tool port, or from where further branches join, to the next junction; elements run with the air."""
 
     id: f.Id
     gate: BranchGatePart | None = None
     join_angle_deg: f.JoinAngle = Field(45.0, title="Joins at")
     elements: tuple[ElementPart, ...] = Field((), max_length=60)
-    port: PortPart
+    port: PortPart | None = None
+    branches: tuple[BranchPart, ...] = Field((), max_length=MOST_BRANCHES)
+    junction_bore_m: f.Bore | None = Field(None, title="Junction bore")
+
+    @model_validator(mode="after")
+    def _port_or_branches(self) -> Self:
+        if self.port is None and not self.branches:
+            refuse("port", "is missing: a branch has either a port or branches of its own")
+        if self.port is not None and self.branches:
+            refuse("branches", "must be left out: a branch has either a port or branches of its own")
+        return self
+
+    @property
+    def ways(self) -> tuple[tuple[BranchPart, ...], ...]:
+        """For every tool port the branches its air passes, the port's own first."""
+        if self.port is not None:
+            return ((self,),)
+        return tuple((*way, self) for branch in self.branches for way in branch.ways)
 
 
 class LinePart(f.Part):
@@ -132,15 +201,35 @@ class LinePart(f.Part):
 
     junction_bore_m: f.Bore | None = None
     elements: tuple[ElementPart, ...] = Field((), max_length=60)
-    branches: tuple[BranchPart, ...] = Field(min_length=1, max_length=1)
+    branches: tuple[BranchPart, ...] = Field(min_length=1, max_length=MOST_BRANCHES)
 
     @model_validator(mode="after")
     def _separator_on_the_trunk(self) -> Self:
-        for b, branch in enumerate(self.branches):
+        for path, branch in self.walk():
             for e, element in enumerate(branch.elements):
                 if isinstance(element, SlottedDiscPart):
-                    refuse(f"branches[{b}].elements[{e}].kind", "a separator belongs in line.elements, on the trunk")
+                    refuse(f"{path}.elements[{e}].kind", "a separator belongs in line.elements, on the trunk")
+        if len(self.ways) > MOST_BRANCHES:
+            refuse("branches", f"can hold at most {MOST_BRANCHES} tool ports in all")
         stages = [e for e, element in enumerate(self.elements) if isinstance(element, SlottedDiscPart)]
         if len(stages) > 1:
             refuse(f"elements[{stages[1]}].kind", "this version solves one separator on a line")
         return self
+
+    def walk(self) -> list[tuple[str, BranchPart]]:
+        """Every branch with its path below `line`, in the order of the file."""
+        found: list[tuple[str, BranchPart]] = []
+
+        def visit(path: str, branches: tuple[BranchPart, ...]) -> None:
+            for b, branch in enumerate(branches):
+                here = f"{path}branches[{b}]"
+                found.append((here, branch))
+                visit(f"{here}.", branch.branches)
+
+        visit("", self.branches)
+        return found
+
+    @property
+    def ways(self) -> tuple[tuple[BranchPart, ...], ...]:
+        """For every tool port the branches its air passes, the port's own first, in the order of the file."""
+        return tuple(way for branch in self.branches for way in branch.ways)

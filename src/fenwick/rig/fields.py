@@ -25,6 +25,8 @@ class Part(BaseModel):
 
 
 Bore = Annotated[float, Strict(), Field(ge=0.001, le=1.0), Measure("bore")]
+HoleBore = Annotated[float, Strict(), Field(ge=0.0005, le=0.5), Measure("bore")]
+Count = Annotated[int, Strict(), Field(ge=1, le=10000), Measure("number")]
 Size = Annotated[float, Strict(), Field(gt=0, le=3.0), Measure("bore")]
 Depth = Annotated[float, Strict(), Field(ge=0, le=3.0), Measure("bore")]
 Length = Annotated[float, Strict(), Field(gt=0, le=200.0), Measure("length")]
@@ -42,6 +44,8 @@ Coefficient = Annotated[float, Strict(), Field(ge=0, le=10000.0), Measure("numbe
 Exponent = Annotated[float, Strict(), Field(ge=0.5, le=4.0), Measure("number")]
 Share = Annotated[float, Strict(), Field(ge=0, le=1.0), Measure("share")]
 Suction = Annotated[float, Strict(), Field(gt=0, le=60000.0), Measure("suction")]
+SuctionFromZero = Annotated[float, Strict(), Field(ge=0, le=60000.0), Measure("suction")]
+FlowFromZero = Annotated[float, Strict(), Field(ge=0, le=2.0), Measure("flow")]
 Flow = Annotated[float, Strict(), Field(gt=0, le=2.0), Measure("flow")]
 Power = Annotated[float, Strict(), Field(gt=0, le=20000.0), Measure("power")]
 Current = Annotated[float, Strict(), Field(gt=0, le=100.0), Measure("current")]

@@ -2,18 +2,21 @@
 
 from __future__ import annotations
 
-from typing import Literal, Self
+from typing import Annotated, Literal, Self
 
 from pydantic import Field, model_validator
 
 from fenwick.core.components.dust import DUSTS, REFUSED_DUSTS
 from fenwick.core.errors import OutsideDomainError
-from fenwick.core.formulas.fan import exponent_from_air_power
+from fenwick.core.formulas.air import REFERENCE_DENSITY
+from fenwick.core.formulas.fan import exponent_from_air_power, extend_points, hole_plate_flow
 from fenwick.rig import fields as f
 from fenwick.rig.elements import LinePart
 from fenwick.rig.problems import refuse
 
 FORMAT, VERSION = "fenwick-rig", 1
+RESERVED_IDS = ("vacuum", "junction")
+RESERVED_WORDS = "“vacuum” and “junction” are the line's own"
 
 
 class SitePart(f.Part):
@@ -44,6 +47,60 @@ class NameplatePart(f.Part):
         return self
 
 
+class CurvePointPart(f.Part):
+    """A measured point of the fan curve, at reference density."""
+
+    flow_m3_s: f.FlowFromZero = Field(title="Flow")
+    suction_pa: f.SuctionFromZero = Field(title="Suction")
+
+
+class PointsPart(f.Part):
+    """A fan curve from three or more measured points."""
+
+    kind: Literal["points"]
+    points: tuple[CurvePointPart, ...] = Field(min_length=3, max_length=500)
+
+    @model_validator(mode="after")
+    def _falls(self) -> Self:
+        _refuse_bad_curve("points", [(point.flow_m3_s, point.suction_pa) for point in self.points])
+        return self
+
+
+class HoleRowPart(f.Part):
+    """A reading of the hole-plate test: a plate of sharp holes over the wide inlet."""
+
+    hole_diameter_m: f.HoleBore = Field(title="Hole")
+    holes: f.Count = Field(title="Number")
+    suction_pa: f.Suction = Field(title="Suction read")
+
+
+class HolesPart(f.Part):
+    """A fan curve from a hole-plate test in the line's own room."""
+
+    kind: Literal["holes"]
+    rows: tuple[HoleRowPart, ...] = Field(min_length=3, max_length=100)
+
+    def points(self, density: float) -> list[tuple[float, float]]:
+        """(flow [m^3/s], suction [Pa] at reference density) of every row, in room air of `density` [kg/m^3]."""
+        flows = [float(hole_plate_flow(r.hole_diameter_m, r.holes, r.suction_pa, density)) for r in self.rows]
+        return [(q, r.suction_pa * REFERENCE_DENSITY / density) for q, r in zip(flows, self.rows, strict=True)]
+
+    @model_validator(mode="after")
+    def _falls(self) -> Self:
+        _refuse_bad_curve("rows", self.points(REFERENCE_DENSITY))
+        return self
+
+
+def _refuse_bad_curve(key: str, points: list[tuple[float, float]]) -> None:
+    try:
+        extend_points(points)
+    except OutsideDomainError as error:
+        refuse(key, error.rule)
+
+
+CurvePart = Annotated[NameplatePart | PointsPart | HolesPart, Field(discriminator="kind")]
+
+
 class FilterPart(f.Part):
     """The vacuum's filter."""
 
@@ -66,7 +123,7 @@ class VacuumPart(f.Part):
     electrical_power_w: f.Power | None = Field(None, title="Electrical power")
     current_a: f.Current | None = Field(None, title="Current")
     inlet_bore_m: f.Bore | None = Field(None, title="Inlet bore")
-    curve: NameplatePart
+    curve: CurvePart
     filter: FilterPart | None = None
     bag: BagPart | None = None
 
@@ -104,11 +161,11 @@ class Rig(f.Part):
     def _ids_are_unique(self) -> Self:
         seen: set[str] = set()
         places = [(f"line.elements[{i}].id", e.id) for i, e in enumerate(self.line.elements)]
-        for b, branch in enumerate(self.line.branches):
-            places.append((f"line.branches[{b}].id", branch.id))
-            places += [(f"line.branches[{b}].elements[{i}].id", e.id) for i, e in enumerate(branch.elements)]
+        for path, branch in self.line.walk():
+            places.append((f"line.{path}.id", branch.id))
+            places += [(f"line.{path}.elements[{i}].id", e.id) for i, e in enumerate(branch.elements)]
         for path, name in places:
-            if name in seen or name == "vacuum":
-                refuse(path, f"“{name}” is taken: every id in a file must differ, and “vacuum” is the vacuum's")
+            if name in seen or name in RESERVED_IDS:
+                refuse(path, f"“{name}” is taken: every id in a file must differ, and {RESERVED_WORDS}")
             seen.add(name)
         return self

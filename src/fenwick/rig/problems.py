@@ -158,16 +158,22 @@ def _rule(kind: str, context: dict[str, Any], quantity: str | None) -> tuple[str
 
 
 def _locate(location: tuple[int | str, ...], document: Any) -> tuple[str, Any]:
-    """Path of a finding without the union tags that pydantic mixes into it, and the value found there."""
-    path, here = "", document
-    for at, item in enumerate(location):
-        last = at == len(location) - 1
-        if isinstance(here, dict):
-            if item not in here and not (last and item not in (here.get("kind"), here.get("type"))):
-                continue
-            path, here = f"{path}.{item}" if path else str(item), here.get(item)
-        elif isinstance(here, list) and isinstance(item, int):
-            path, here = f"{path}[{item}]", here[item] if item < len(here) else None
+    """Path of a finding without the union tags that pydantic mixes into it, and the value found there.
+
+    On entering an object of a union, the first item is its kind; only then is an item taken for a tag.
+    """
+    path, here, entered = "", document, True
+    for item in location:
+        if isinstance(here, dict) and entered and item == here.get("kind"):
+            entered = False
+            continue
+        if isinstance(item, int):
+            path = f"{path}[{item}]"
+            here = here[item] if isinstance(here, list) and item < len(here) else None
+        else:
+            path = f"{path}.{item}" if path else item
+            here = here.get(item) if isinstance(here, dict) else None
+        entered = True
     return path, here
 
 

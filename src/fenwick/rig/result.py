@@ -7,7 +7,6 @@ from typing import Any
 
 from fenwick.core.components.dust import DUSTS
 from fenwick.core.system.assess import Assessment, assess, efficiency_band
-from fenwick.core.system.capture import is_open
 from fenwick.core.system.checks import LEVEL_WORDS, Check
 from fenwick.core.system.line import Line
 from fenwick.core.system.transport import CARRYING_WORDS
@@ -23,8 +22,8 @@ FORMAT, VERSION = "fenwick-result", 1
 def part_names(rig: Rig) -> dict[str, str]:
     """What to call each part: its name, or its id in words."""
     parts = [(e.id, e.name) for e in rig.line.elements]
-    for branch in rig.line.branches:
-        parts.append((branch.id, branch.port.name))
+    for _, branch in rig.line.walk():
+        parts.append((branch.id, branch.port.name if branch.port else None))
         parts += [(e.id, e.name) for e in branch.elements]
     named = {key: name or key.replace("-", " ").replace("_", " ").capitalize() for key, name in parts}
     return {**named, "vacuum": rig.vacuum.name}
@@ -32,7 +31,7 @@ def part_names(rig: Rig) -> dict[str, str]:
 
 def voice_for(rig: Rig, system: str) -> Voice:
     """Words and units for this rig."""
-    machines = {b.id: b.port.machine for b in rig.line.branches if b.port.machine}
+    machines = {b.id: b.port.machine for _, b in rig.line.walk() if b.port and b.port.machine}
     return Voice(system, part_names(rig), DUSTS[rig.dust.kind].label if rig.dust else None, machines)
 
 
@@ -82,15 +81,15 @@ def _check(check: Check, voice: Voice) -> dict[str, Any]:
 def _ports(line: Line, found: Assessment) -> list[dict[str, Any]]:
     known = {capture.id: capture for capture in found.captures}
     ports = []
-    for i, branch in enumerate(line.branches):
+    for i, leaf in enumerate(line.leaves):
         port: dict[str, Any] = {
-            "id": branch.id,
-            "open": is_open(branch),
+            "id": leaf.id,
+            "open": leaf.open,
             "flow_m3_s": float(found.point.port_flow[i, 0]),
             "bore_velocity_m_s": float(found.point.port_velocity[i, 0]),
         }
-        if branch.id in known:
-            caught = known[branch.id]
+        if leaf.id in known:
+            caught = known[leaf.id]
             port["capture"] = {"airborne": float(caught.airborne[0]), "total": float(caught.total[0])}
         ports.append(port)
     return ports

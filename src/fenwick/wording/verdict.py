@@ -5,8 +5,8 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from fenwick.core.system.assess import Assessment, Remedy
-from fenwick.core.system.checks import LEVEL_WORDS, Check, kept_level
-from fenwick.core.system.line import Line
+from fenwick.core.system.checks import LEVEL_WORDS, Check, carrying_check, kept_level
+from fenwick.core.system.line import Leaf, Line
 from fenwick.wording.checks import check_sentence
 from fenwick.wording.say import Voice
 
@@ -37,15 +37,18 @@ class KeptContext:
     remedies: tuple[Remedy, ...] = ()
 
 
-def verdict(line: Line, assessment: Assessment, context: KeptContext, voice: Voice) -> list[VerdictRow]:
-    """Rows for the first open port; what is not known says so instead of a figure."""
-    checks = {check.id: check for check in assessment.checks}
-    rows = [_air(assessment, checks, voice), _caught(assessment, voice)]
-    if assessment.carrying is not None and "settling" in checks:
-        rows.append(_figure_row("settling", "Slowest speed", checks["settling"], "speed", voice))
+def verdict(line: Line, assessment: Assessment, context: KeptContext, voice: Voice, port: int = 0) -> list[VerdictRow]:
+    """Rows for one port, by its place among the leaves; what is not known says so instead of a figure."""
+    leaf = line.leaves[port]
+    own = {check.id: check for check in assessment.checks if check.part == leaf.id}
+    rows = [_air(own, float(assessment.point.port_flow[port, 0]), voice), _caught(assessment, leaf, voice)]
+    if assessment.carrying is not None:
+        trunk = frozenset(part.id for part in line.trunk)
+        for check in carrying_check(assessment.carrying, leaf.parts | trunk):
+            rows.append(_figure_row("settling", "Slowest speed", check, "speed", voice))
     if line.separators:
         rows.append(_kept(line, assessment, context, voice))
-        rows.append(_collapse(checks, voice))
+        rows.append(_collapse({check.id: check for check in assessment.checks}, voice))
     return rows
 
 
@@ -66,25 +69,30 @@ def _split(text: str) -> tuple[str, str]:
     return number, unit
 
 
-def _air(assessment: Assessment, checks: dict[str, Check], voice: Voice) -> VerdictRow:
+def _air(checks: dict[str, Check], flow: float, voice: Voice) -> VerdictRow:
+    title = "Air at the tool"
+    number, unit = _split(voice.figure(flow, "flow"))
+    if "air-at-tool" not in checks:
+        return VerdictRow("air", title, number, unit, "", None, None, "Its gate is shut; this is what leaks past.")
     air = checks["air-at-tool"]
     if "containment" in checks and int(air.level[0]) == 0:
-        return _figure_row("air", "Air at the tool", checks["containment"], "flow", voice)
-    number, unit = _split(voice.figure(float(air.value[0]), "flow"))
+        return _figure_row("air", title, checks["containment"], "flow", voice)
     sentence = check_sentence(air, voice)
     if int(air.level[0]) == 0:
         sentence += " Name the machine to see how far that is from containing fine dust. Wear a respirator."
-        return VerdictRow("air", "Air at the tool", number, unit, "", None, None, sentence)
-    return VerdictRow("air", "Air at the tool", number, unit, "act", 0.0, None, sentence)
+        return VerdictRow("air", title, number, unit, "", None, None, sentence)
+    return VerdictRow("air", title, number, unit, "act", 0.0, None, sentence)
 
 
-def _caught(assessment: Assessment, voice: Voice) -> VerdictRow:
+def _caught(assessment: Assessment, leaf: Leaf, voice: Voice) -> VerdictRow:
     title = "Caught at the port"
-    if not assessment.captures:
-        return VerdictRow(
-            "caught", title, "not known", "", "", None, None, "Describe the hood to learn what it catches."
+    known = [capture for capture in assessment.captures if capture.id == leaf.id]
+    if not known:
+        why = (
+            "Describe the hood to learn what it catches." if leaf.open else "Nothing is caught while its gate is shut."
         )
-    port = assessment.captures[0]
+        return VerdictRow("caught", title, "not known" if leaf.open else "shut", "", "", None, None, why)
+    port = known[0]
     number, unit = _split(voice.figure(float(port.total[0]), "share"))
     speed, needed = voice.figure(float(port.velocity[0]), "speed"), voice.figure(port.needed, "speed")
     level = "ok" if port.velocity[0] >= port.needed else ("watch" if port.velocity[0] >= 0.5 * port.needed else "act")

@@ -2,9 +2,8 @@
 
 from __future__ import annotations
 
-from fenwick.core.components.elements import Hose
+from fenwick.core.components.elements import Branch, Element, Hose
 from fenwick.core.system.assess import Assessment
-from fenwick.core.system.capture import is_open
 from fenwick.core.system.line import Line
 from fenwick.wording.say import Voice
 
@@ -26,11 +25,13 @@ def least_certain(line: Line, voice: Voice) -> str | None:
 
 def _about_flow(line: Line, assessment: Assessment, voice: Voice) -> list[str]:
     said = []
-    for i, branch in enumerate(line.branches):
+    several = len(line.leaves) > 1
+    for i, leaf in enumerate(line.leaves):
         flow = float(assessment.point.port_flow[i, 0])
-        name, figure = voice.name(branch.id), voice.figure(flow, "flow")
-        if not is_open(branch):
-            said.append(f"The gate at {name} is shut; only its leak of {figure} passes.")
+        name, figure = voice.name(leaf.id), voice.figure(flow, "flow")
+        if not leaf.open:
+            if not several:  # with several tools, shut gates are how it is meant
+                said.append(f"The gate at {name} is shut; only its leak of {figure} passes.")
         elif flow < float(line.rules["verdict.least-flow"]):
             said.append(
                 f"Next to nothing flows at {name} ({figure}): some part of the line is far too narrow or blocked."
@@ -47,7 +48,8 @@ def _about_parts(line: Line, assessment: Assessment, voice: Voice) -> list[str]:
     said = []
     if line.vacuum.filter is None and line.vacuum.bag is None:
         said.append("No filter and no bag are given: whatever passes the separator is counted as blown into the room.")
-    hoses = [part for part in (*line.branches[0].elements, *line.trunk) if isinstance(part, Hose)]
+    parts = (*_branch_parts(line.branches), *line.trunk)
+    hoses = [part for part in parts if isinstance(part, Hose) and part.id not in line.idle_parts]
     for hose in hoses:
         roughness = line.rules[f"wall.{hose.wall}"] if hose.roughness is None else hose.roughness
         if float(roughness / hose.bore) > ROUGHEST:
@@ -61,6 +63,10 @@ def _about_parts(line: Line, assessment: Assessment, voice: Voice) -> list[str]:
                 f"The inlet of {voice.name(disc.id)} overlaps its outlet tube: the swirl model is indicative only."
             )
     return said
+
+
+def _branch_parts(branches: tuple[Branch, ...]) -> list[Element]:
+    return [part for branch in branches for part in (*branch.elements, *_branch_parts(branch.branches))]
 
 
 def _unknown(line: Line) -> list[str]:

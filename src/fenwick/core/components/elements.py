@@ -7,6 +7,7 @@ from typing import TypeAlias
 
 from fenwick.core.arrays import Values
 from fenwick.core.components.separator import SlottedDisc
+from fenwick.core.components.vacuum import FilterMedium
 
 
 @dataclass(frozen=True)
@@ -65,7 +66,36 @@ class Leak:
     area: Values  #: [m^2]
 
 
-Element: TypeAlias = Hose | Reducer | FixedLoss | Gate | Leak | SlottedDisc
+@dataclass(frozen=True)
+class Elbow:
+    """A rigid elbow."""
+
+    id: str
+    bore: Values  #: [m]
+    angle: Values  #: [rad]
+    style: str  #: long-sweep, short or mitre
+    radius: Values | None = None  #: of a long sweep's centre line; None: by rule [m]
+
+
+@dataclass(frozen=True)
+class Plate:
+    """A plate drilled with holes, such as a filter's seat."""
+
+    id: str
+    bore: Values  #: [m]
+    open_area: Values  #: of all its holes [m^2]
+
+
+@dataclass(frozen=True)
+class InlineFilter:
+    """A filter in the run: a sleeve, a mesh, a re-used bag."""
+
+    id: str
+    bore: Values  #: of the hoses it sits between [m]
+    medium: FilterMedium
+
+
+Element: TypeAlias = Hose | Reducer | FixedLoss | Gate | Leak | Elbow | Plate | InlineFilter | SlottedDisc
 
 
 @dataclass(frozen=True)
@@ -91,10 +121,12 @@ class Port:
 
 @dataclass(frozen=True)
 class Branch:
-    """From a tool port to the junction; elements in the direction of the air."""
+    """From a tool port, or from where further branches join, to the next junction; elements run with the air."""
 
     id: str
-    port: Port
+    port: Port | None  #: None where `branches` join instead
     elements: tuple[Element, ...] = ()
     gate_opening: Values | None = None  #: of a gate where the branch joins; None: no gate
     join_angle: Values = 0.7853981633974483  #: to the trunk [rad]
+    branches: tuple[Branch, ...] = ()  #: that join at its start
+    junction_bore: Values | None = None  #: where they join; None: as wide as what follows [m]

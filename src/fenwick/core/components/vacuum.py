@@ -2,11 +2,22 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass
+from typing import TypeAlias
 
-from fenwick.core.arrays import Values
+import numpy as np
+
+from fenwick.core.arrays import Array, Values
 from fenwick.core.formulas.air import REFERENCE_DENSITY
-from fenwick.core.formulas.fan import peak_air_power_share, suction_nameplate
+from fenwick.core.formulas.fan import (
+    extend_points,
+    meeting_mass_flow,
+    meeting_points_flow,
+    peak_air_power_share,
+    suction_nameplate,
+    suction_points,
+)
 
 
 @dataclass(frozen=True)
@@ -31,6 +42,64 @@ class Nameplate:
         """Sealed suction in air of `room_density` [Pa]."""
         return self.sealed_suction * room_density / REFERENCE_DENSITY
 
+    def meet(self, resistance: Array, room_density: Array) -> Array:
+        """Mass flow where the fan's suction equals resistance·ṁ² [kg/s], shape (n,)."""
+        sealed, open_mass, exponent = (
+            np.broadcast_to(np.asarray(value, dtype=float), resistance.shape)
+            for value in (self.sealed_in_room(room_density), self.open_flow * room_density, self.exponent)
+        )
+        return meeting_mass_flow(resistance, sealed, open_mass, exponent)
+
+
+@dataclass(frozen=True)
+class MeasuredCurve:
+    """A fan curve from measured points, its ends drawn out to no flow and to no suction."""
+
+    flows: tuple[float, ...]  #: from 0 to the open flow, at room density [m^3/s]
+    suctions: tuple[float, ...]  #: from the sealed suction to 0, at reference density [Pa]
+
+    @staticmethod
+    def through(points: Sequence[tuple[float, float]]) -> MeasuredCurve:
+        """The curve through three or more (flow [m^3/s], suction [Pa]).
+
+        Raises
+        ------
+        OutsideDomainError
+            When the points do not make a falling curve.
+        """
+        flows, suctions = extend_points(points)
+        return MeasuredCurve(tuple(flows.tolist()), tuple(suctions.tolist()))
+
+    @property
+    def sealed_suction(self) -> float:
+        """At no flow [Pa]."""
+        return self.suctions[0]
+
+    @property
+    def open_flow(self) -> float:
+        """At no suction [m^3/s]."""
+        return self.flows[-1]
+
+    @property
+    def peak_air_power(self) -> float:
+        """Largest product of suction and flow [W], to a thousandth of the open flow."""
+        flow = np.linspace(0.0, self.open_flow, 1001)
+        return float(np.max(flow * suction_points(flow, np.array(self.flows), np.array(self.suctions))))
+
+    def suction(self, room_flow: Values, room_density: Values) -> Values:
+        """Suction [Pa] at a volume flow at room density [m^3/s] in air of `room_density` [kg/m^3]."""
+        at_reference = suction_points(room_flow, np.array(self.flows), np.array(self.suctions))
+        return at_reference * room_density / REFERENCE_DENSITY
+
+    def sealed_in_room(self, room_density: Values) -> Values:
+        """Sealed suction in air of `room_density` [Pa]."""
+        return self.sealed_suction * room_density / REFERENCE_DENSITY
+
+    def meet(self, resistance: Array, room_density: Array) -> Array:
+        """Mass flow where the fan's suction equals resistance·ṁ² [kg/s], shape (n,)."""
+        ratio = np.asarray(room_density / REFERENCE_DENSITY)
+        return meeting_points_flow(resistance, ratio, room_density, np.array(self.flows), np.array(self.suctions))
+
 
 @dataclass(frozen=True)
 class FilterMedium:
@@ -46,11 +115,14 @@ class FilterMedium:
         return self.held / self.area
 
 
+Curve: TypeAlias = Nameplate | MeasuredCurve
+
+
 @dataclass(frozen=True)
 class Vacuum:
     """A shop vacuum. The fan curve holds the clean filter already."""
 
-    curve: Nameplate
+    curve: Curve
     inlet_bore: Values | None = None  #: [m]; None: as wide as the hose that meets it
     filter: FilterMedium | None = None
     bag: FilterMedium | None = None

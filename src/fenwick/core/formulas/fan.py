@@ -2,10 +2,14 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+
 import numpy as np
+from scipy.interpolate import PchipInterpolator
 
 from fenwick.core.arrays import Array, Values
 from fenwick.core.errors import OutsideDomainError
+from fenwick.core.formulas.orifice import orifice_flow
 
 EXPONENT_RANGE = (0.5, 4.0)  #: of the nameplate curve; outside it the three figures contradict each other [-]
 
@@ -56,6 +60,98 @@ def exponent_from_air_power(air_power: float, sealed_suction: float, open_flow: 
         middle = 0.5 * (low + high)
         low, high = (middle, high) if peak_air_power_share(middle) < share else (low, middle)
     return 0.5 * (low + high)
+
+
+def suction_points(flow: Values, flows: Array, suctions: Array) -> Array:
+    """Suction of a measured curve [Pa], shape of `flow`.
+
+    Parameters
+    ----------
+    flow : volume flow at room density [m^3/s]
+    flows, suctions : knots from `extend_points`, flow rising from 0, suction falling to 0 [m^3/s], [Pa]
+
+    Notes
+    -----
+    Shape-preserving cubic interpolation (PCHIP, Fritsch & Carlson 1980); zero beyond the open flow.
+    """
+    return np.asarray(PchipInterpolator(flows, suctions)(np.clip(flow, 0.0, flows[-1])))
+
+
+def extend_points(points: Sequence[tuple[float, float]]) -> tuple[Array, Array]:
+    """Measured points with their ends drawn out along the last secants, to no flow and to no suction.
+
+    Parameters
+    ----------
+    points : three or more of (flow [m^3/s], suction [Pa]), in any order
+
+    Returns
+    -------
+    Flows from 0 to the open flow [m^3/s], and suctions from the sealed suction to 0 [Pa].
+
+    Raises
+    ------
+    OutsideDomainError
+        Fewer than three points, two at one flow, or suction that does not fall as flow rises.
+    """
+    if len(points) < 3:
+        raise OutsideDomainError("points", "must be three or more", len(points))
+    flow, suction = (np.array(column, dtype=float) for column in zip(*sorted(points), strict=True))
+    if np.any(np.diff(flow) <= 0.0):
+        raise OutsideDomainError("points", "hold two suctions at one flow")
+    if np.any(np.diff(suction) >= 0.0):
+        raise OutsideDomainError("points", "must fall in suction as flow rises")
+    if flow[0] > 0.0:
+        steep = (suction[1] - suction[0]) / (flow[1] - flow[0])
+        flow, suction = np.append(0.0, flow), np.append(suction[0] - steep * flow[0], suction)
+    if suction[-1] > 0.0:
+        steep = (suction[-1] - suction[-2]) / (flow[-1] - flow[-2])
+        flow, suction = np.append(flow, flow[-1] - suction[-1] / steep), np.append(suction, 0.0)
+    return flow, suction
+
+
+def hole_plate_flow(diameter: Values, holes: Values, suction: Values, density: Values) -> Values:
+    """Volume flow through a plate of sharp holes taped over a wide inlet [m^3/s].
+
+    Parameters
+    ----------
+    diameter : of each hole [m]
+    holes : how many [-]
+    suction : read behind the plate [Pa]
+    density : of the room's air [kg/m^3]
+    """
+    return orifice_flow(holes * np.pi / 4.0 * np.square(diameter), suction, density)
+
+
+def meeting_points_flow(
+    resistance: Array, density_ratio: Array, room_density: Array, flows: Array, suctions: Array
+) -> Array:
+    """Mass flow where a measured curve equals resistance·ṁ² [kg/s].
+
+    Parameters
+    ----------
+    resistance : [Pa s^2/kg^2], shape (n,)
+    density_ratio : room density over that of the curve [-], shape (n,)
+    room_density : [kg/m^3], shape (n,)
+    flows, suctions : knots of the curve [m^3/s], [Pa]
+
+    Notes
+    -----
+    Bracketed Newton on the flow, where curve − resistance falls monotonically.
+    """
+    curve = PchipInterpolator(flows, suctions)
+    slope_of = curve.derivative()
+    low, high = np.zeros_like(resistance), np.full_like(resistance, flows[-1])
+    x = 0.5 * high
+    for _ in range(60):
+        value = density_ratio * curve(x) - resistance * np.square(room_density * x)
+        low, high = np.where(value > 0.0, x, low), np.where(value > 0.0, high, x)
+        slope = density_ratio * slope_of(x) - 2.0 * resistance * np.square(room_density) * x
+        step = x - value / np.where(slope < 0.0, slope, -1e-30)
+        step = np.where((step > low) & (step < high), step, 0.5 * (low + high))
+        moved, x = float(np.max(np.abs(step - x))), step
+        if moved < 1e-14 * flows[-1]:
+            break
+    return np.asarray(room_density * x)
 
 
 def meeting_mass_flow(resistance: Array, sealed_suction: Array, open_mass_flow: Array, exponent: Array) -> Array:

@@ -9,6 +9,7 @@ from __future__ import annotations
 import numpy as np
 
 from fenwick.core.arrays import Values
+from fenwick.core.formulas.orifice import DISCHARGE
 
 
 def bend_turning_loss(angle: Values, radius_over_bore: Values) -> tuple[Values, Values]:
@@ -97,6 +98,23 @@ def gate_loss(opening: Values, bore: Values, shut_leak: Values) -> Values:
     theta = np.clip(opening, shut_leak / bore_area(bore), 1.0)
     contraction = 0.63 + 0.37 * theta**3
     return np.asarray(0.2 + (1.0 / (contraction * theta) - 1.0) ** 2)
+
+
+def mitre_loss(angle: Values) -> Values:
+    """K of a mitred elbow [-]: 0.42 sin(α/2) + 2.56 sin³(α/2) (Rennels & Hudson 2012); `angle` [rad]."""
+    s = np.sin(np.minimum(angle, np.pi) / 2.0)
+    return np.asarray(0.42 * s + 2.56 * s**3)
+
+
+def plate_loss(bore: Values, open_area: Values) -> Values:
+    """K of a perforated plate on the velocity head of its bore [-]: (A/(0.61 ΣA))².
+
+    Parameters
+    ----------
+    bore : [m]
+    open_area : of all holes, > 0 [m^2]
+    """
+    return np.asarray(np.square(bore_area(bore) / (DISCHARGE * np.asarray(open_area))))
 
 
 def bore_area(bore: Values) -> Values:

@@ -8,7 +8,7 @@ import numpy as np
 
 from fenwick.core.arrays import Array
 from fenwick.core.rules import rule
-from fenwick.core.system.capture import Capture, capture
+from fenwick.core.system.capture import Capture, capture, caught_together
 from fenwick.core.system.checks import Check, checks
 from fenwick.core.system.fate import Fate, fate
 from fenwick.core.system.layout import bin_leak_area
@@ -55,7 +55,8 @@ def _efficiency(line: Line, stages: tuple[Separation, ...], captures: tuple[Capt
     """Kept share by mass of what enters each stage: what the port caught, or the dust as made where that is unknown."""
     if line.dust is None:
         return ()
-    entering = line.dust.weights * (captures[0].caught if len(captures) == 1 else 1.0)
+    together = caught_together(line, captures)
+    entering = line.dust.weights * (together.caught if together is not None else 1.0)
     shares = []
     for stage in stages:
         if stage.grades is None:

@@ -11,7 +11,7 @@ from fenwick.core.arrays import Array
 from fenwick.core.components.bins import MATERIALS
 from fenwick.core.components.separator import SlottedDisc
 from fenwick.core.formulas.shell import collapse_pressure
-from fenwick.core.system.capture import containment_flow, is_open
+from fenwick.core.system.capture import containment_flow
 from fenwick.core.system.line import Line
 from fenwick.core.system.operating import OperatingPoint
 from fenwick.core.system.separation import Separation
@@ -57,7 +57,7 @@ def checks(
     line: Line, point: OperatingPoint, carrying: Transport | None, separations: tuple[Separation, ...]
 ) -> tuple[Check, ...]:
     """Every check this line's description allows; what cannot be judged is left out."""
-    found = [*_flow_checks(line, point), *(_carrying_check(carrying) if carrying else [])]
+    found = [*_flow_checks(line, point), *(carrying_check(carrying) if carrying else [])]
     for disc, result in zip(line.separators, separations, strict=True):
         found += _bin_checks(disc, line, point, result)
     found += _believable_vacuum(line)
@@ -66,15 +66,17 @@ def checks(
 
 def _flow_checks(line: Line, point: OperatingPoint) -> list[Check]:
     found = []
-    for i, branch in enumerate(line.branches):
+    for i, leaf in enumerate(line.leaves):
+        if not leaf.open and len(line.leaves) > 1:
+            continue
         flow = point.port_flow[i]
         least = np.full_like(flow, line.rules["verdict.least-flow"])
-        found.append(Check("air-at-tool", graded(flow < least, flow < least), flow, least, "flow", branch.id))
-        band = containment_flow(branch.port.machine)
-        if band is not None and is_open(branch):
+        found.append(Check("air-at-tool", graded(flow < least, flow < least), flow, least, "flow", leaf.id))
+        band = containment_flow(leaf.port.machine)
+        if band is not None and leaf.open:
             limit = np.full_like(flow, band[0])
             level = graded(flow < 0.5 * limit, flow < limit)
-            found.append(Check("containment", level, flow, limit, "flow", branch.id))
+            found.append(Check("containment", level, flow, limit, "flow", leaf.id))
     return found
 
 
@@ -83,8 +85,9 @@ def kept_level(kept: Array, line: Line) -> npt.NDArray[np.intp]:
     return graded(kept < line.rules["verdict.kept-poor"], kept < line.rules["verdict.kept-good"])
 
 
-def _carrying_check(carrying: Transport) -> list[Check]:
-    rows = [i for i, laden in enumerate(carrying.laden) if laden]
+def carrying_check(carrying: Transport, along: frozenset[str] | None = None) -> list[Check]:
+    """The slowest dust-laden hose, of all or of those named in `along`; empty where there is none."""
+    rows = [i for i, laden in enumerate(carrying.laden) if laden and (along is None or carrying.ids[i] in along)]
     if not rows:
         return []
     worst = np.argmin(carrying.velocity[rows], axis=0)

@@ -11,7 +11,7 @@ from fenwick.core.components.vacuum import FilterMedium
 from fenwick.core.formulas.filtering import penetration_filter, tank_drop_share
 from fenwick.core.formulas.sizes import SIZES
 from fenwick.core.rules import RuleBook
-from fenwick.core.system.capture import Capture
+from fenwick.core.system.capture import Capture, caught_together
 from fenwick.core.system.line import Line
 from fenwick.core.system.separation import Separation
 
@@ -30,23 +30,23 @@ class Fate:
 
 
 def fate(line: Line, captures: tuple[Capture, ...], separations: tuple[Separation, ...]) -> Fate | None:
-    """Follow the dust of the one open port.
+    """Follow the dust made at the open ports.
 
     Returns
     -------
     None when the capture there is not known.
     """
-    if line.dust is None or len(captures) != 1:
+    together = caught_together(line, captures)
+    if line.dust is None or together is None:
         return None
-    port = captures[0]
     made = line.dust.weights
-    caught = made * port.caught
+    caught = made * together.caught
     past = caught
     for stage in separations:
         if stage.grades is not None:
             past = past * (1.0 - stage.grades.kept)
     tank, held, exhaust = _in_vacuum(past, line)
-    missed_floating = made * port.floating * (1.0 - port.airborne)
+    missed_floating = made * together.missed_floating
     missed = made - caught
 
     def total(shares: Array) -> Array:

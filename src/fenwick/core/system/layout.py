@@ -6,11 +6,23 @@ Bores that do not match get a sudden change of bore by themselves; its row is ca
 from __future__ import annotations
 
 from dataclasses import replace
+from typing import TypeAlias
 
 import numpy as np
 
 from fenwick.core.arrays import Array, Values
-from fenwick.core.components.elements import Branch, Element, FixedLoss, Gate, Hose, Leak, Reducer
+from fenwick.core.components.elements import (
+    Branch,
+    Elbow,
+    Element,
+    FixedLoss,
+    Gate,
+    Hose,
+    InlineFilter,
+    Leak,
+    Plate,
+    Reducer,
+)
 from fenwick.core.components.separator import SlottedDisc
 from fenwick.core.components.vacuum import FilterMedium
 from fenwick.core.formulas import fittings
@@ -22,6 +34,8 @@ from fenwick.core.rules import ENTRY_LOSS, RuleBook
 from fenwick.core.system.line import Line
 from fenwick.core.system.network import Network, Node, Row, Segment, SpecialLaw, stack_rows
 
+Bored: TypeAlias = Hose | Reducer | FixedLoss | Gate | Elbow | Plate | InlineFilter | SlottedDisc
+JUNCTION_ID = "junction"
 RIBBED_WALLS = ("wire-helix", "corrugated")
 VACUUM_ID = "vacuum"
 
@@ -77,14 +91,7 @@ class _Layout:
 def lay_out(line: Line) -> Network:
     """The network of a line, for all its variants at once."""
     layout = _Layout(line)
-    arriving: list[tuple[int, Values]] = []
-    for branch in line.branches:
-        layout.begin_branch()
-        _add_branch(layout, branch)
-        if len(line.branches) > 1:
-            arriving.append((layout.close(), branch.join_angle))
-    if arriving:
-        layout.join(arriving, _trunk_bore(line), "junction")
+    _add_group(layout, line.branches, line.trunk, line.junction_bore, JUNCTION_ID)
     for element in line.trunk:
         _add_element(layout, element)
     _add_vacuum(layout)
@@ -92,14 +99,25 @@ def lay_out(line: Line) -> Network:
     return stack_rows(layout.rows, layout.segments, line.variants)
 
 
-def _trunk_bore(line: Line) -> Values:
-    for element in line.trunk:
-        if not isinstance(element, Leak):
-            return _bore_in(element)
-    return line.branches[0].port.bore
+def _add_group(
+    layout: _Layout, branches: tuple[Branch, ...], following: tuple[Element, ...], bore: Values | None, name: str
+) -> None:
+    """Branches that join, up to the start of what follows; a single one simply goes on."""
+    if len(branches) == 1:
+        layout.begin_branch()
+        _add_branch(layout, branches[0])
+        return
+    arriving = []
+    for branch in branches:
+        layout.begin_branch()
+        _add_branch(layout, branch)
+        arriving.append((layout.close(), branch.join_angle))
+    last = layout.bore
+    joined = bore if bore is not None else next((_bore_in(e) for e in following if not isinstance(e, Leak)), last)
+    layout.join(arriving, joined, name)
 
 
-def _bore_in(element: Hose | Reducer | FixedLoss | Gate | SlottedDisc) -> Values:
+def _bore_in(element: Bored) -> Values:
     match element:
         case Reducer():
             return element.bore_in
@@ -115,10 +133,13 @@ def _plain(name: str, kind: str, bore: Values, k0: Values) -> Row:
 
 
 def _add_branch(layout: _Layout, branch: Branch) -> None:
-    port = branch.port
-    loss = ENTRY_LOSS[port.entry]
-    k = layout.line.rules[loss] if isinstance(loss, str) else loss
-    layout.add(_plain(f"{branch.id}:entry", "entry", port.bore, k), port.bore, port.bore)
+    if branch.port is not None:
+        port = branch.port
+        loss = ENTRY_LOSS[port.entry]
+        k = layout.line.rules[loss] if isinstance(loss, str) else loss
+        layout.add(_plain(f"{branch.id}:entry", "entry", port.bore, k), port.bore, port.bore)
+    else:
+        _add_group(layout, branch.branches, branch.elements, branch.junction_bore, f"{branch.id}:junction")
     for element in branch.elements:
         _add_element(layout, element)
     if branch.gate_opening is not None:
@@ -137,6 +158,15 @@ def _add_element(layout: _Layout, element: Element) -> None:
         case Gate():
             k = fittings.gate_loss(element.opening, element.bore, layout.line.rules["gate.leak"])
             layout.add(_plain(element.id, "gate", element.bore, k), element.bore, element.bore)
+        case Elbow():
+            layout.add(_elbow_row(element, layout.line.rules), element.bore, element.bore)
+        case Plate():
+            k = fittings.plate_loss(element.bore, element.open_area)
+            layout.add(_plain(element.id, "plate", element.bore, k), element.bore, element.bore)
+        case InlineFilter():
+            row = _plain(element.id, "inline-filter", element.bore, 0.0)
+            law = _filter_law(element.medium, layout.line, clean_too=True)
+            layout.add(replace(row, law=law), element.bore, element.bore)
         case Leak():
             layout.leak(element.id, element.area)
         case SlottedDisc():
@@ -162,6 +192,20 @@ def _hose_row(hose: Hose, rules: RuleBook) -> Row:
     return Row(hose.id, "hose", area, area, area, k0, k1, hose.bore, roughness / hose.bore)
 
 
+def _elbow_row(elbow: Elbow, rules: RuleBook) -> Row:
+    row = _plain(elbow.id, "elbow", elbow.bore, 0.0)
+    if elbow.style == "mitre":
+        return replace(row, k0=fittings.mitre_loss(elbow.angle))
+    if elbow.style == "short":
+        return replace(row, k0=rules["elbow.short"] * elbow.angle / (np.pi / 2.0))
+    ratio = rules["elbow.sweep"] if elbow.radius is None else elbow.radius / elbow.bore
+    ratio = np.maximum(ratio, 0.5)
+    fixed, per_friction = fittings.bend_turning_loss(elbow.angle, ratio)
+    along = elbow.angle * ratio  # its own wall, which no hose's length includes
+    smooth = rules["wall.pipe"] / elbow.bore
+    return replace(row, k0=fixed, k1=per_friction + along, bore=elbow.bore, relative_roughness=smooth)
+
+
 def _bore_change(name: str, kind: str, bore_in: Values, bore_out: Values, length: Values) -> Row:
     narrow, wide = np.minimum(bore_in, bore_out), np.maximum(bore_in, bore_out)
     narrows = np.less(bore_out, bore_in)
@@ -176,10 +220,12 @@ def _bore_change(name: str, kind: str, bore_in: Values, bore_out: Values, length
 def dust_rate(line: Line) -> Values:
     """Dust made at all open ports [kg/s]; 0 where it is not known."""
     total: Values = 0.0
-    for branch in line.branches:
-        if branch.port.dust_rate is not None:
-            opening = 1.0 if branch.gate_opening is None else branch.gate_opening
-            total = total + np.where(np.asarray(opening) > 0.0, branch.port.dust_rate, 0.0)
+    for leaf in line.leaves:
+        if leaf.port.dust_rate is not None:
+            opening: Values = 1.0
+            for branch in leaf.way:
+                opening = np.minimum(opening, 1.0 if branch.gate_opening is None else branch.gate_opening)
+            total = total + np.where(np.asarray(opening) > 0.0, leaf.port.dust_rate, 0.0)
     return total
 
 
@@ -211,7 +257,7 @@ def _add_vacuum(layout: _Layout) -> None:
     for name, medium in (("bag", vacuum.bag), ("filter", vacuum.filter)):
         if medium is not None:
             row = _plain(f"{VACUUM_ID}:{name}", "filter", bore, 0.0)
-            layout.add(replace(row, law=_filter_law(medium, layout.line)), bore, bore)
+            layout.add(replace(row, law=_filter_law(medium, layout.line, clean_too=name == "bag")), bore, bore)
 
 
 def _cake_per_load(line: Line) -> Values:
@@ -223,14 +269,14 @@ def _cake_per_load(line: Line) -> Values:
     return np.asarray(np.sum(cake * reaches, axis=0) / np.sum(reaches, axis=0))
 
 
-def _filter_law(medium: FilterMedium, line: Line) -> SpecialLaw:
-    """Only what the fan curve does not hold already: a filter's cake, and all of a bag.
+def _filter_law(medium: FilterMedium, line: Line, *, clean_too: bool) -> SpecialLaw:
+    """A cake, and with `clean_too` the clean medium as well; the fan curve holds the vacuum's own clean filter already.
 
     The cake is taken to have the sizes of the line's dust, the coarse ones dropped in the tank.
     """
     resistance = _cake_per_load(line) * np.minimum(medium.load, line.rules["filter.full"])
-    if medium.kind == "bag":
-        resistance = resistance + line.rules["filter.k1-bag"]
+    if clean_too:
+        resistance = resistance + line.rules[f"filter.k1-{medium.kind}"]
 
     def law(mass_flow: Array, density: Array) -> Array:
         flow = np.maximum(mass_flow, 1e-9) / density

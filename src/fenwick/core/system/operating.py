@@ -72,17 +72,13 @@ def _solve_chunk(line: Line) -> OperatingPoint:
         return np.broadcast_to(np.asarray(value, dtype=float), (n,))
 
     density = per_variant(site.density)
-    fan = Fan(
-        per_variant(curve.sealed_in_room(density)),
-        per_variant(curve.open_flow * density),
-        per_variant(curve.exponent),
-    )
+    fan = Fan(curve, density)
     network = lay_out(line)
     flows = solve_network(network, fan, Room(site.pressure, site.temperature, site.viscosity))
     stations = _stations(network.ids, network.kinds, network.area_out, flows)
-    entries = [network.ids.index(f"{branch.id}:entry") for branch in line.branches]
+    entries = [network.ids.index(f"{leaf.id}:entry") for leaf in line.leaves]
     port_flow = flows.mass_flow[entries] / density
-    areas = np.stack([per_variant(bore_area(branch.port.bore)) for branch in line.branches])
+    areas = np.stack([per_variant(bore_area(leaf.port.bore)) for leaf in line.leaves])
     leak_flow = np.zeros((0, n))
     if flows.leak_flow:
         leak_flow = np.stack([per_variant(flow) for flow in flows.leak_flow.values()]) / density
@@ -96,7 +92,7 @@ def _solve_chunk(line: Line) -> OperatingPoint:
         suction=flows.fan_suction,
         flow=flows.fan_mass_flow / flows.density_out[-1],
         room_density=density,
-        sealed_suction=fan.sealed_suction,
+        sealed_suction=per_variant(curve.sealed_in_room(density)),
         residual=flows.residual,
         passes=flows.passes,
     )

@@ -13,9 +13,9 @@ from dataclasses import dataclass
 import numpy as np
 
 from fenwick.core.arrays import Array, Values
+from fenwick.core.components.vacuum import Curve
 from fenwick.core.errors import NotConvergedError
 from fenwick.core.formulas.air import GAS_CONSTANT
-from fenwick.core.formulas.fan import meeting_mass_flow
 from fenwick.core.formulas.friction import friction_factor_colebrook
 from fenwick.core.formulas.orifice import orifice_resistance
 from fenwick.core.system.network import Network, Node, Segment
@@ -41,11 +41,19 @@ class Room:
 
 @dataclass(frozen=True)
 class Fan:
-    """The fan in room air; shape (n,)."""
+    """The fan in room air."""
 
-    sealed_suction: Array  #: [Pa]
-    open_mass_flow: Array  #: [kg/s]
-    exponent: Array  #: [-]
+    curve: Curve
+    room_density: Array  #: shape (n,) [kg/m^3]
+
+    def meet(self, resistance: Array) -> Array:
+        """Mass flow where its suction equals resistance·ṁ² [kg/s], shape (n,)."""
+        return self.curve.meet(resistance, self.room_density)
+
+    @property
+    def open_mass_flow(self) -> Array:
+        """With nothing in the way [kg/s]."""
+        return np.asarray(self.curve.open_flow * self.room_density)
 
 
 @dataclass(frozen=True)
@@ -151,7 +159,7 @@ def solve_network(network: Network, fan: Fan, room: Room) -> Flows:
     while True:
         passes += 1
         _reduce(state, resistance)
-        state.mass[-1] = meeting_mass_flow(state.reduced[-1], fan.sealed_suction, fan.open_mass_flow, fan.exponent)
+        state.mass[-1] = fan.meet(state.reduced[-1])
         _split(state)
         _walk(state, resistance)
         fresh = state.fresh_resistance()

@@ -17,7 +17,7 @@ CARRYING_WORDS = ("settles", "marginal", "carries")
 
 @dataclass(frozen=True)
 class Transport:
-    """Carrying in every hose; arrays of shape (hoses, n)."""
+    """Carrying in every hose that an open port uses; arrays of shape (hoses, n)."""
 
     ids: tuple[str, ...]
     laden: tuple[bool, ...]  #: whether the hose carries the whole dust, ahead of any separator
@@ -45,7 +45,8 @@ def transport(line: Line, point: OperatingPoint) -> Transport | None:
     if line.dust is None:
         return None
     stations = point.stations
-    rows = [i for i, kind in enumerate(stations.kinds) if kind == "hose"]
+    idle = line.idle_parts
+    rows = [i for i, kind in enumerate(stations.kinds) if kind == "hose" and stations.ids[i] not in idle]
     first = next((i for i, kind in enumerate(stations.kinds) if kind == "separator"), len(stations.ids))
     velocity = stations.velocity[rows]
     return Transport(

@@ -12,7 +12,9 @@ from typing import Any
 from fenwick.rig import Problem, Rig, RigError, edit_rig
 from fenwick.rig.describe import FieldFacts, describe
 from fenwick.rig.edit import value_at
-from fenwick.rig.elements import HosePart
+from fenwick.rig.elements import BranchPart, HosePart, PlatePart
+from fenwick.rig.model import HolesPart, PointsPart
+from fenwick.rig.problems import split_path
 from fenwick.rig.separator import SlottedDiscPart
 from fenwick.units import BadNumberError, format_value, parse_value, unit_label
 from fenwick.web.line.words import choice_word
@@ -23,6 +25,9 @@ PART_KEYS: dict[str, tuple[str, ...]] = {
     "loss": ("bore_m", "k"),
     "leak": ("area_m2",),
     "gate": ("bore_m", "opening"),
+    "elbow": ("bore_m", "angle_deg", "style", "radius_m"),
+    "plate": ("bore_m",),
+    "filter": ("bore_m", "medium", "area_m2", "held_kg"),
     "separator": (
         "slots[0].width_m",
         "slots[0].arc_deg",
@@ -42,10 +47,8 @@ PART_KEYS: dict[str, tuple[str, ...]] = {
 }
 TOOL_KEYS = ("port.bore_m", "port.entry", "port.machine", "port.dust_rate_kg_s")
 HOOD_KEYS = ("port.hood.distance_m", "port.hood.release", "port.hood.thrown_share")
+CURVE_KEYS = ("vacuum.curve.sealed_suction_pa", "vacuum.curve.open_flow_m3_s", "vacuum.curve.air_watts")
 VACUUM_KEYS = (
-    "vacuum.curve.sealed_suction_pa",
-    "vacuum.curve.open_flow_m3_s",
-    "vacuum.curve.air_watts",
     "vacuum.electrical_power_w",
     "vacuum.inlet_bore_m",
 )
@@ -90,19 +93,38 @@ class Editor:
 def part_paths(rig: Rig, part: str) -> tuple[str, tuple[str, ...]] | None:
     """(kind, paths of the fields) of a part; None when the line has none of that id."""
     if part == "vacuum":
-        return "vacuum", VACUUM_KEYS + (FILTER_KEYS if rig.vacuum.filter else ()) + SITE_KEYS
-    for b, branch in enumerate(rig.line.branches):
-        root = f"line.branches[{b}]"
+        curve = CURVE_KEYS if rig.vacuum.curve.kind == "nameplate" else _curve_rows(rig)
+        return "vacuum", curve + VACUUM_KEYS + (FILTER_KEYS if rig.vacuum.filter else ()) + SITE_KEYS
+    groups = [("line", rig.line.elements)]
+    for way, branch in rig.line.walk():
+        root = f"line.{way}"
+        groups.append((root, branch.elements))
         if branch.id == part:
-            keys = TOOL_KEYS + (HOOD_KEYS if branch.port.hood else ()) + (("gate.opening",) if branch.gate else ())
-            return "tool", tuple(f"{root}.{key}" for key in keys) + (("dust.kind",) if rig.dust else ())
-        for e, element in enumerate(branch.elements):
+            return "tool", _branch_paths(root, branch) + (("dust.kind",) if rig.dust else ())
+    for root, elements in groups:
+        for e, element in enumerate(elements):
             if element.id == part:
                 return element.kind, _element_paths(f"{root}.elements[{e}]", element)
-    for e, element in enumerate(rig.line.elements):
-        if element.id == part:
-            return element.kind, _element_paths(f"line.elements[{e}]", element)
     return None
+
+
+def _branch_paths(root: str, branch: BranchPart) -> tuple[str, ...]:
+    keys: tuple[str, ...] = ()
+    if branch.port is not None:
+        keys = TOOL_KEYS + (HOOD_KEYS if branch.port.hood else ())
+    gate = ("gate.opening",) if branch.gate else ()
+    return tuple(f"{root}.{key}" for key in (*keys, *gate))
+
+
+def _curve_rows(rig: Rig) -> tuple[str, ...]:
+    curve = rig.vacuum.curve
+    rows: list[str] = []
+    if isinstance(curve, PointsPart):
+        rows = [f"points[{i}].{key}" for i in range(len(curve.points)) for key in ("flow_m3_s", "suction_pa")]
+    if isinstance(curve, HolesPart):
+        keys = ("hole_diameter_m", "holes", "suction_pa")
+        rows = [f"rows[{i}].{key}" for i in range(len(curve.rows)) for key in keys]
+    return tuple(f"vacuum.curve.{row}" for row in rows)
 
 
 def _element_paths(root: str, element: Any) -> tuple[str, ...]:
@@ -110,6 +132,9 @@ def _element_paths(root: str, element: Any) -> tuple[str, ...]:
     if isinstance(element, HosePart):
         for i in range(len(element.bends)):
             keys += [f"bends[{i}].angle_deg", f"bends[{i}].radius_m"]
+    if isinstance(element, PlatePart):
+        for i in range(len(element.holes)):
+            keys += [f"holes[{i}].diameter_m", f"holes[{i}].count"]
     if isinstance(element, SlottedDiscPart):
         for i in range(1, len(element.slots)):
             keys += [f"slots[{i}].width_m", f"slots[{i}].arc_deg", f"slots[{i}].start_deg"]
@@ -136,13 +161,20 @@ def _field(rig: Rig, document: Any, path: str, system: str) -> Field:
     facts, value = _facts(path, document), value_at(rig, path)
     label = facts.title
     if "bends[" in path:
-        label = f"Bend {int(path.split('bends[')[1][0]) + 1} {label.lower().removesuffix(' of the centre line')}"
+        label = f"Bend {_row_number(path)} {label.lower().removesuffix(' of the centre line')}"
+    elif any(rows in path for rows in (".points[", ".rows[", ".holes[")):
+        label = f"{_row_number(path)}. {label.lower()}"
     if facts.choices:
         choices = tuple((choice, choice_word(path, choice)) for choice in facts.choices)
         return Field(path, label, value or "", choices=choices, optional=facts.optional)
     quantity = facts.quantity or "number"
     text = "" if value is None else format_value(value, quantity, system, field=True)
     return Field(path, label, text, unit_label(quantity, system), optional=facts.optional)
+
+
+def _row_number(path: str) -> int:
+    """Which row of a list a path points into, from 1."""
+    return [item for item in split_path(path) if isinstance(item, int)][-1] + 1
 
 
 @dataclass(frozen=True)
@@ -189,7 +221,8 @@ def _value(field: Field, text: str, facts: FieldFacts, system: str) -> float | s
         return None
     if field.choices:
         return text
-    return parse_value(text, facts.quantity or "number", system)
+    number = parse_value(text, facts.quantity or "number", system)
+    return int(number) if facts.whole and number == int(number) else number
 
 
 def _sentences(problems: tuple[Problem, ...], editor: Editor, system: str) -> dict[str, str]:

@@ -6,8 +6,9 @@ from flask import Blueprint, Response, abort, redirect, render_template, request
 from flask.typing import ResponseReturnValue
 
 from fenwick.core.system.operating import operating_point
-from fenwick.data.lines import change_line, first_line_id, line_state, step_line
+from fenwick.data.lines import change_line, first_line_id, line_names, line_state, step_line
 from fenwick.rig import Rig, RigError, build_line, read_rig, write_rig
+from fenwick.rig.ports import alone
 from fenwick.rig.result import voice_for
 from fenwick.web.database import session
 from fenwick.web.line.form import open_editor, read_editor
@@ -29,7 +30,7 @@ def start() -> ResponseReturnValue:
 @bp.get("/lines/<int:line_id>")
 def show(line_id: int) -> ResponseReturnValue:
     """A line, with one part picked."""
-    view = line_view(line_state(session(), line_id), unit_system(), request.args.get("part"))
+    view = line_view(line_state(session(), line_id), unit_system(), request.args.get("part"), request.args.get("port"))
     return _render(view)
 
 
@@ -43,10 +44,22 @@ def change_part(line_id: int, part: str) -> ResponseReturnValue:
     change = read_editor(state.rig, editor, request.form, system)
     bad = change.editor.error or any(field.error for field in change.editor.fields)
     if bad:
-        return _render(line_view(state, system, part, change.editor), 422)
+        return _render(line_view(state, system, part, request.values.get("port"), change.editor), 422)
     if change.rig is not None:
         _save(line_id, change.rig, change.label)
     return _after(line_id, part)
+
+
+@bp.post("/lines/<int:line_id>/ports/<port>/alone")
+def open_alone(line_id: int, port: str) -> ResponseReturnValue:
+    """Open one tool port and shut the others, as far as they have gates."""
+    state = line_state(session(), line_id)
+    rig = alone(state.rig, port)
+    if rig is None:
+        abort(404)
+    if rig != state.rig:
+        _save(line_id, rig, f"{voice_for(rig, unit_system()).name(port)} opened alone")
+    return _after(line_id, request.form.get("part"))
 
 
 @bp.post("/lines/<int:line_id>/undo")
@@ -98,10 +111,11 @@ def _save(line_id: int, rig: Rig, label: str) -> None:
 def _after(line_id: int, part: str | None) -> ResponseReturnValue:
     """After a change: the fragment for htmx, a fresh page otherwise."""
     if request.headers.get("HX-Request"):
-        return _render(line_view(line_state(session(), line_id), unit_system(), part))
-    return redirect(url_for("line.show", line_id=line_id, part=part))
+        return _render(line_view(line_state(session(), line_id), unit_system(), part, request.values.get("port")))
+    return redirect(url_for("line.show", line_id=line_id, part=part, port=request.values.get("port")))
 
 
 def _render(view: LineView, status: int = 200) -> ResponseReturnValue:
     template = "line/_bench.html" if request.headers.get("HX-Request") else "line/page.html"
-    return render_template(template, view=view), status
+    lines = line_names(session(), view.state.id)
+    return render_template(template, view=view, lines=lines), status

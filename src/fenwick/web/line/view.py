@@ -10,10 +10,12 @@ from markupsafe import Markup
 from fenwick.core.components.dust import DUSTS
 from fenwick.core.errors import CoreError
 from fenwick.core.system.assess import Assessment, assess, efficiency_band, separator_remedies
+from fenwick.core.system.line import Line
+from fenwick.core.system.ports import flow_alone
 from fenwick.data.lines import LineState
 from fenwick.drawing import NARROW, WIDE, lay_out_scene, render_fate, render_ladder, render_line, render_plan
 from fenwick.drawing.fate import fate_ends
-from fenwick.drawing.scene import Scene
+from fenwick.drawing.scene import MARKS, Scene
 from fenwick.drawing.states import worst_part
 from fenwick.rig import Rig, build_line
 from fenwick.rig.result import voice_for
@@ -37,13 +39,24 @@ class Note:
 
 
 @dataclass(frozen=True)
+class Chip:
+    """A tool port in the bar."""
+
+    id: str
+    name: str
+    flow: str  #: as the gates stand; alone when its gate is shut
+    open: bool
+    here: bool
+
+
+@dataclass(frozen=True)
 class LineView:
     """The Line page."""
 
     state: LineState
     rig: Rig
     port_name: str
-    port_flow: str
+    chips: list[Chip]
     status: str
     to_act: int
     drawings: dict[str, Markup]
@@ -62,7 +75,12 @@ class LineView:
 
 
 def line_view(
-    state: LineState, system: str, part: str | None, editor: Editor | None = None, upload_error: str = ""
+    state: LineState,
+    system: str,
+    part: str | None,
+    port: str | None = None,
+    editor: Editor | None = None,
+    upload_error: str = "",
 ) -> LineView:
     """Solve a line and prepare its page.
 
@@ -71,6 +89,7 @@ def line_view(
     state : the line as stored
     system : unit system
     part : id of the part being edited; None picks the worst one
+    port : id of the tool port to look at; None picks that of the part, or the first open one
     editor : an editor to show instead of a fresh one, with errors in it
     upload_error : what was wrong with an uploaded file
     """
@@ -78,24 +97,25 @@ def line_view(
     voice = voice_for(rig, system)
     line = build_line(rig)
     found = assess(line)
-    part = part if part and part in voice.names else (worst_part(found) or rig.line.branches[0].id)
+    at = _port_index(line, port, part)
+    leaf = line.leaves[at]
+    part = part if part and part in voice.names else (worst_part(found) or leaf.id)
     editor = editor or open_editor(rig, part, voice.name(part), system)
 
     def link(name: str) -> str:
-        return url_for("line.show", line_id=state.id, part=name)
+        return url_for("line.show", line_id=state.id, part=name, port=leaf.id if len(line.leaves) > 1 else None)
 
     scenes = {
-        "wide": lay_out_scene(rig, found, voice, WIDE, link, part),
-        "narrow": lay_out_scene(rig, found, voice, NARROW, link, part),
+        name: lay_out_scene(rig, found, voice, canvas, link, part, at)
+        for name, canvas in (("wide", WIDE), ("narrow", NARROW))
     }
-    rows = verdict(line, found, KeptContext(efficiency_band(line), separator_remedies(line)), voice)
+    rows = verdict(line, found, KeptContext(efficiency_band(line), separator_remedies(line)), voice, at)
     notes = _notes(found, voice) + [Note("", sentence) for sentence in warnings(line, found, voice)]
-    branch = rig.line.branches[0]
     return LineView(
         state=state,
         rig=rig,
-        port_name=branch.port.name,
-        port_flow=voice.figure(found.point.port_flow[0, 0], "flow"),
+        port_name=leaf.port.name,
+        chips=_chips(line, found, voice, at),
         status=_status(rig, scenes["wide"], system),
         to_act=[item.level for item in rows].count("act") + [note.level for note in notes].count("act"),
         drawings=_drawings(scenes, found, voice),
@@ -106,7 +126,7 @@ def line_view(
         if found.fate
         else [],
         rows=rows,
-        before=_before(state, system),
+        before=_before(state, system, leaf.id),
         notes=notes,
         key=_key(scenes["wide"]),
         parts=_parts(scenes["wide"]),
@@ -116,14 +136,41 @@ def line_view(
     )
 
 
-def _before(state: LineState, system: str) -> dict[str, str]:
+def _port_index(line: Line, port: str | None, part: str | None) -> int:
+    """Which leaf to look at: the one asked for, else one whose way holds the part, else the first open one."""
+    ids = [leaf.id for leaf in line.leaves]
+    if port in ids:
+        return ids.index(port)
+    for i, leaf in enumerate(line.leaves):
+        if part and (part == leaf.id or part in leaf.parts):
+            return i
+    return next((i for i, leaf in enumerate(line.leaves) if leaf.open), 0)
+
+
+def _chips(line: Line, found: Assessment, voice: Voice, at: int) -> list[Chip]:
+    several = len(line.leaves) > 1
+    alone = flow_alone(line) if several else found.point.port_flow[:, 0]
+    return [
+        Chip(
+            leaf.id,
+            leaf.port.name,
+            voice.figure(found.point.port_flow[i, 0] if leaf.open else alone[i], "flow"),
+            leaf.open,
+            i == at,
+        )
+        for i, leaf in enumerate(line.leaves)
+    ]
+
+
+def _before(state: LineState, system: str, port: str) -> dict[str, str]:
     """The verdict's figures before the last change; empty without one, or when the old line cannot be solved."""
     if state.previous is None:
         return {}
     line, voice = build_line(state.previous), voice_for(state.previous, system)
     try:
-        old = verdict(line, assess(line), KeptContext(), voice)
-    except CoreError:
+        at = [leaf.id for leaf in line.leaves].index(port)
+        old = verdict(line, assess(line), KeptContext(), voice, at)
+    except (CoreError, ValueError):  # it could not be solved, or had no such port
         return {}
     return {row.id: f"{row.value} {row.unit}".strip() for row in old}
 
@@ -176,7 +223,7 @@ def _parts(scene: Scene) -> list[tuple[int, str, str, str, str]]:
     labels = {label.part: label for label in scene.labels}
     listed = []
     for part in scene.parts:
-        if part.kind == "joint":
+        if part.kind in MARKS:
             continue
         label = labels.get(part.id)
         words = (label.name, label.detail, label.level) if label else (part.title, "", "")

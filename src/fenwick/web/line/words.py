@@ -45,6 +45,8 @@ CHOICE_WORDS: dict[str, dict[str, str]] = {
     "closure": CLOSURES,
     "material": {key: material.label for key, material in MATERIALS.items()},
     "dust.kind": {key: dust.label for key, dust in DUSTS.items()},
+    "style": {"long-sweep": "Long sweep", "short": "Short", "mitre": "Mitre"},
+    "medium": {"paper": "Paper", "hepa": "HEPA", "bag": "Bag"},
     "filter.kind": {"paper": "Paper", "hepa": "HEPA"},
 }
 

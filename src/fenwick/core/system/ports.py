@@ -1,0 +1,47 @@
+"""The tool ports of a line one at a time: which gates stand open, and what each port gets alone."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+
+import numpy as np
+
+from fenwick.core.arrays import Array, Values
+from fenwick.core.components.elements import Branch
+from fenwick.core.system.line import Line
+from fenwick.core.system.operating import operating_point
+
+
+def with_openings(line: Line, openings: dict[str, Values]) -> Line:
+    """The line with the gates of some branches set; a branch without a gate stays without one.
+
+    Parameters
+    ----------
+    line : any
+    openings : branch id to open share, 0 … 1 [-]
+    """
+
+    def turned(branch: Branch) -> Branch:
+        opening = branch.gate_opening if branch.gate_opening is None else openings.get(branch.id, branch.gate_opening)
+        return replace(branch, gate_opening=opening, branches=tuple(turned(inner) for inner in branch.branches))
+
+    return replace(line, branches=tuple(turned(branch) for branch in line.branches))
+
+
+def alone_openings(line: Line) -> dict[str, Array]:
+    """Openings of every branch, shape (ports,): variant i has port i open alone, as far as there are gates to shut."""
+    ways = [{branch.id for branch in leaf.way} for leaf in line.leaves]
+    branches = {branch.id for leaf in line.leaves for branch in leaf.way}
+    return {name: np.array([1.0 if name in way else 0.0 for way in ways]) for name in branches}
+
+
+def line_alone(line: Line, port: int) -> Line:
+    """The line with one port open alone, by its place among the leaves."""
+    return with_openings(line, {name: float(opening[port]) for name, opening in alone_openings(line).items()})
+
+
+def flow_alone(line: Line) -> Array:
+    """Flow at every port when it is open alone, at room density [m^3/s], shape (ports,); all in one batch."""
+    point = operating_point(with_openings(line, {**alone_openings(line)}))
+    flow = np.broadcast_to(point.port_flow, (len(line.leaves), len(line.leaves)))
+    return np.asarray(np.diagonal(flow))

@@ -1,0 +1,21 @@
+"""Opening and shutting the gates of a rig."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from fenwick.rig.edit import edit_rig
+from fenwick.rig.model import Rig
+
+
+def alone(rig: Rig, port: str) -> Rig | None:
+    """The rig with one tool port open and the others shut, as far as they have gates; None without such a port."""
+    way = next((way for way in rig.line.ways if way[0].id == port), None)
+    if way is None:
+        return None
+    on_way = {branch.id for branch in way}
+    changes: dict[str, Any] = {}
+    for path, branch in rig.line.walk():
+        if branch.gate is not None:
+            changes[f"line.{path}.gate.opening"] = 1.0 if branch.id in on_way else 0.0
+    return edit_rig(rig, changes)
