@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 from fenwick.core.components.dust import DUSTS
 from fenwick.core.formulas import bin as bin_rules
 from fenwick.core.formulas.sizes import SIZES, terminal_velocity
-from fenwick.core.system.assess import assess, efficiency_band, separator_remedies
+from fenwick.core.system.assess import assess, efficiency_band
 from fenwick.core.system.checks import ACT, OK, WATCH, folding_suction
 from tests.lines import disc_line
 
@@ -133,15 +133,6 @@ def test_a_label_that_promises_too_much_is_doubted() -> None:
     line = disc_line()
     assert check(replace(line, vacuum=replace(line.vacuum, electrical_power=1300.0)), "fan-believable").level[0] == OK
     assert check(replace(line, vacuum=replace(line.vacuum, electrical_power=400.0)), "fan-believable").level[0] == WATCH
-
-
-def test_the_remedy_that_helps_most_is_named_first() -> None:
-    remedies = separator_remedies(disc_line(leak=1e-4, fill=0.1, tilt=0.1))
-    assert remedies[0].fault == "leak"
-    assert {remedy.fault for remedy in remedies} == {"leak", "fill", "tilt"}
-    sealed = float(assess(disc_line(leak=0.0, fill=0.1, tilt=0.1)).efficiency[0][0])
-    assert remedies[0].kept == pytest.approx(sealed, rel=1e-6)
-    assert separator_remedies(disc_line(leak=0.0, fill=0.0)) == ()
 
 
 def test_an_unknown_rule_is_refused() -> None:

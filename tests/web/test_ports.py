@@ -54,3 +54,51 @@ def test_a_part_deep_in_the_tree_can_be_changed_and_keeps_its_port_in_view(clien
     answer = soup(client.post("/lines/2/parts/sander-hose", data={path: "32", "port": "sander"}, headers=HTMX))
     assert answer.select_one("#undo .what").text == "Sander hose: bore 27 mm → 32 mm"  # type: ignore[union-attr]
     assert answer.select_one(".port.here")["data-port"] == "sander"  # type: ignore[index]
+
+
+def test_trying_a_change_shows_it_and_saves_nothing(client: FlaskClient) -> None:
+    page = soup(client.get("/lines/1"))
+    tries = page.select(".suggestions a[data-try]")
+    assert len(tries) == 3
+    before = client.get("/lines/1/rig.json").data
+    trial = soup(client.get(str(tries[0]["href"])))
+    assert "Nothing is saved yet" in trial.select_one(".trial").text  # type: ignore[union-attr]
+    assert trial.select_one('[data-row="kept"] .was') is not None
+    assert trial.select_one("#editor") is None
+    assert client.get("/lines/1/rig.json").data == before
+
+
+def test_keeping_a_change_makes_it_and_one_undo_takes_it_back(client: FlaskClient) -> None:
+    before = client.get("/lines/1/rig.json").data
+    kept = soup(client.post("/lines/1/keep/bore~hose-b~0.05", headers=HTMX))
+    assert kept.select_one("#undo .what").text == "Hose B in 50 mm"  # type: ignore[union-attr]
+    assert client.get("/lines/1/rig.json").data != before
+    client.post("/lines/1/undo", headers=HTMX)
+    assert client.get("/lines/1/rig.json").data == before
+
+
+def test_a_change_the_line_does_not_know_is_not_found(client: FlaskClient) -> None:
+    for key in (
+        "nonsense",
+        "bore~nowhere~0.05",
+        "fold~sep~1",
+        "stiffen~link~0.1",
+        "entry~drum-sander~9",
+        "clean-bag~vacuum~0",
+    ):
+        assert client.get(f"/lines/1/try/{key}").status_code == 404, key
+        assert client.post(f"/lines/1/keep/{key}").status_code == 404, key
+
+
+def test_the_table_shows_every_port_alone_and_saves_as_csv(client: FlaskClient) -> None:
+    page = soup(client.get("/lines/2/ports"))
+    names = [a.text for a in page.select("tbody th a")]
+    assert names == ["Bandsaw", "Binding router", "Finishing sander", "Floor sweep"]
+    chips = [chip.text for chip in soup(client.get("/lines/2")).select(".port b")]
+    assert [row.select_one("td").text for row in page.select("tbody tr")] == chips  # type: ignore[union-attr]
+    assert page.select("tbody .state")
+    saved = client.get("/lines/2/ports.csv")
+    lines = saved.text.splitlines()
+    assert lines[0].startswith("id,name,flow,port_speed,slowest")
+    assert len(lines) == 5
+    assert chips[2] in lines[3]

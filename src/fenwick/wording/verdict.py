@@ -4,14 +4,12 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from fenwick.core.system.assess import Assessment, Remedy
+from fenwick.core.system.assess import Assessment
 from fenwick.core.system.checks import LEVEL_WORDS, Check, carrying_check, kept_level
 from fenwick.core.system.line import Leaf, Line
 from fenwick.wording.checks import check_sentence
 from fenwick.wording.say import Voice
 
-REMEDIES = {"leak": "Sealing the bin", "fill": "Emptying the bin", "tilt": "Setting it upright"}
-WORTH_SAYING = 0.01  #: gain in the kept share from which a remedy is named [-]
 MARK = 0.66  #: where on its bar the limit of a figure stands [-]
 
 
@@ -29,16 +27,11 @@ class VerdictRow:
     sentence: str
 
 
-@dataclass(frozen=True)
-class KeptContext:
-    """What belongs to the kept share besides the figure; empty when it is only wanted for comparing."""
-
-    band: tuple[tuple[float, float], ...] = ()
-    remedies: tuple[Remedy, ...] = ()
+Band = tuple[tuple[float, float], ...]
 
 
-def verdict(line: Line, assessment: Assessment, context: KeptContext, voice: Voice, port: int = 0) -> list[VerdictRow]:
-    """Rows for one port, by its place among the leaves; what is not known says so instead of a figure."""
+def verdict(line: Line, assessment: Assessment, band: Band, voice: Voice, port: int = 0) -> list[VerdictRow]:
+    """Rows for one port, by its place among the leaves; what is not known says so. `band` may be empty."""
     leaf = line.leaves[port]
     own = {check.id: check for check in assessment.checks if check.part == leaf.id}
     rows = [_air(own, float(assessment.point.port_flow[port, 0]), voice), _caught(assessment, leaf, voice)]
@@ -47,7 +40,7 @@ def verdict(line: Line, assessment: Assessment, context: KeptContext, voice: Voi
         for check in carrying_check(assessment.carrying, leaf.parts | trunk):
             rows.append(_figure_row("settling", "Slowest speed", check, "speed", voice))
     if line.separators:
-        rows.append(_kept(line, assessment, context, voice))
+        rows.append(_kept(line, assessment, band, voice))
         rows.append(_collapse({check.id: check for check in assessment.checks}, voice))
     return rows
 
@@ -102,14 +95,14 @@ def _caught(assessment: Assessment, leaf: Leaf, voice: Voice) -> VerdictRow:
     return VerdictRow("caught", title, number, unit, level, filled, mark, sentence)
 
 
-def _kept(line: Line, assessment: Assessment, context: KeptContext, voice: Voice) -> VerdictRow:
+def _kept(line: Line, assessment: Assessment, band: Band, voice: Voice) -> VerdictRow:
     title = "Kept in the bin"
     if not assessment.efficiency:
         return VerdictRow("kept", title, "not known", "", "", None, None, "Name the dust to learn what the bin keeps.")
     kept = float(assessment.efficiency[0][0])
     believable = ""
-    if context.band:
-        low, high = (voice.figure(end, "share", unit=False) for end in context.band[0])
+    if band:
+        low, high = (voice.figure(end, "share", unit=False) for end in band[0])
         believable = f"; {low}–{high} % is believable"
     level = LEVEL_WORDS[int(kept_level(assessment.efficiency[0], line)[0])]
     number, _ = _split(voice.figure(kept, "share"))
@@ -117,9 +110,6 @@ def _kept(line: Line, assessment: Assessment, context: KeptContext, voice: Voice
     grades = assessment.separations[0].grades
     cut = voice.figure(float(grades.cut_size[0]), "grain") if grades else ""
     sentence = f"Of what enters{believable}. {past} g in 100 g go on to the filter; cut size {cut}."
-    if context.remedies and context.remedies[0].kept - kept > WORTH_SAYING:
-        best = context.remedies[0]
-        sentence += f" {REMEDIES[best.fault]} would keep {voice.figure(best.kept, 'share')}."
     good = float(line.rules["verdict.kept-good"])
     return VerdictRow("kept", title, number, "%", level, kept, good, sentence)
 

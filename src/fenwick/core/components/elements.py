@@ -117,6 +117,7 @@ class Port:
     hood: Hood | None = None
     dust_rate: Values | None = None  #: made by the tool [kg/s]
     machine: str | None = None  #: key of the containment flows
+    entry_loss: Values | None = None  #: K of the entry, instead of that of its kind [-]
 
 
 @dataclass(frozen=True)

@@ -11,7 +11,6 @@ from fenwick.core.rules import rule
 from fenwick.core.system.capture import Capture, capture, caught_together
 from fenwick.core.system.checks import Check, checks
 from fenwick.core.system.fate import Fate, fate
-from fenwick.core.system.layout import bin_leak_area
 from fenwick.core.system.line import Line
 from fenwick.core.system.operating import OperatingPoint, operating_point
 from fenwick.core.system.separation import Separation, separation
@@ -95,42 +94,6 @@ def _kept(line: Line) -> tuple[Array, ...]:
     point = operating_point(line)
     stages = tuple(separation(disc, line, point) for disc in line.separators)
     return _efficiency(line, stages, capture(line, point))
-
-
-@dataclass(frozen=True)
-class Remedy:
-    """A fault of the separator's bin put right: what, and the share it would keep then."""
-
-    fault: str  #: leak, fill or tilt
-    kept: float  #: [-]
-
-
-def separator_remedies(line: Line) -> tuple[Remedy, ...]:
-    """What putting right each fault of the first separator's bin alone would keep, best first.
-
-    Sealed below, emptied, and set upright, each with its own operating point, in one batch.
-
-    Parameters
-    ----------
-    line : a single variant
-    """
-    if not line.separators or line.dust is None:
-        return ()
-    disc = line.separators[0]
-    leak = float(np.max(bin_leak_area(disc, line.rules)))
-    faults = [("leak", leak > 0.0), ("fill", bool(disc.bin.fill_height > 0.0)), ("tilt", bool(disc.tilt > 0.0))]
-    names = [name for name, present in faults if present]
-    if not names:
-        return ()
-
-    def without(fault: str, value: float) -> Array:
-        return np.array([0.0 if name == fault else value for name in names])
-
-    box = replace(disc.bin, leak_area=without("leak", leak), fill_height=without("fill", float(disc.bin.fill_height)))
-    mended = replace(disc, bin=box, tilt=without("tilt", float(disc.tilt)))
-    trunk = tuple(mended if part is disc else part for part in line.trunk)
-    kept = _kept(replace(line, trunk=trunk))[0]
-    return tuple(sorted((Remedy(n, float(k)) for n, k in zip(names, kept, strict=True)), key=lambda r: -r.kept))
 
 
 def _combined(share: Array) -> tuple[float, float]:

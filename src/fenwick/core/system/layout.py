@@ -21,6 +21,7 @@ from fenwick.core.components.elements import (
     InlineFilter,
     Leak,
     Plate,
+    Port,
     Reducer,
 )
 from fenwick.core.components.separator import SlottedDisc
@@ -135,8 +136,7 @@ def _plain(name: str, kind: str, bore: Values, k0: Values) -> Row:
 def _add_branch(layout: _Layout, branch: Branch) -> None:
     if branch.port is not None:
         port = branch.port
-        loss = ENTRY_LOSS[port.entry]
-        k = layout.line.rules[loss] if isinstance(loss, str) else loss
+        k = entry_loss(port, layout.line.rules)
         layout.add(_plain(f"{branch.id}:entry", "entry", port.bore, k), port.bore, port.bore)
     else:
         _add_group(layout, branch.branches, branch.elements, branch.junction_bore, f"{branch.id}:junction")
@@ -144,6 +144,14 @@ def _add_branch(layout: _Layout, branch: Branch) -> None:
         _add_element(layout, element)
     if branch.gate_opening is not None:
         _add_element(layout, Gate(f"{branch.id}:gate", layout.bore, branch.gate_opening))
+
+
+def entry_loss(port: Port, rules: RuleBook) -> Values:
+    """K of a port's entry on its velocity head [-]."""
+    if port.entry_loss is not None:
+        return port.entry_loss
+    loss = ENTRY_LOSS[port.entry]
+    return rules[loss] if isinstance(loss, str) else loss
 
 
 def _add_element(layout: _Layout, element: Element) -> None:

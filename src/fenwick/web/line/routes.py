@@ -2,18 +2,26 @@
 
 from __future__ import annotations
 
+import csv
+from dataclasses import astuple, fields, replace
+from io import StringIO
+
 from flask import Blueprint, Response, abort, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
 
 from fenwick.core.system.operating import operating_point
-from fenwick.data.lines import change_line, first_line_id, line_names, line_state, step_line
+from fenwick.core.system.whatif import Candidate
+from fenwick.data.lines import LineState, change_line, first_line_id, line_names, line_state, step_line
 from fenwick.rig import Rig, RigError, build_line, read_rig, write_rig
 from fenwick.rig.ports import alone
 from fenwick.rig.result import voice_for
+from fenwick.rig.whatif import apply_candidate, candidate_of
 from fenwick.web.database import session
 from fenwick.web.line.form import open_editor, read_editor
-from fenwick.web.line.view import LineView, line_view
+from fenwick.web.line.view import LineView, Trial, line_view
 from fenwick.web.units import unit_system
+from fenwick.wording.ports import PortRow, port_rows
+from fenwick.wording.whatif import action_words
 
 bp = Blueprint("line", __name__)
 
@@ -62,6 +70,35 @@ def open_alone(line_id: int, port: str) -> ResponseReturnValue:
     return _after(line_id, request.form.get("part"))
 
 
+@bp.get("/lines/<int:line_id>/try/<key>")
+def try_change(line_id: int, key: str) -> ResponseReturnValue:
+    """The page as it would be after one change; nothing is saved."""
+    state, changed, candidate = _tried(line_id, key)
+    system = unit_system()
+    tried = replace(state, rig=changed, previous=state.rig)
+    trial = Trial(key, action_words(candidate, voice_for(state.rig, system)))
+    return _render(line_view(tried, system, candidate.part, request.args.get("port"), trial=trial))
+
+
+@bp.post("/lines/<int:line_id>/keep/<key>")
+def keep_change(line_id: int, key: str) -> ResponseReturnValue:
+    """Make the change that was tried."""
+    state, changed, candidate = _tried(line_id, key)
+    _save(line_id, changed, action_words(candidate, voice_for(state.rig, unit_system())))
+    return _after(line_id, candidate.part)
+
+
+def _tried(line_id: int, key: str) -> tuple[LineState, Rig, Candidate]:
+    """The stored line, the rig after a change, and the change; 404 for one that the line does not know."""
+    state, candidate = line_state(session(), line_id), candidate_of(key)
+    if candidate is None:
+        abort(404)
+    try:
+        return state, apply_candidate(state.rig, candidate), candidate
+    except (KeyError, RigError, StopIteration):
+        abort(404)
+
+
 @bp.post("/lines/<int:line_id>/undo")
 def undo(line_id: int) -> ResponseReturnValue:
     """Take the last change back."""
@@ -74,6 +111,28 @@ def redo(line_id: int) -> ResponseReturnValue:
     """Bring back what was undone last."""
     step_line(session(), line_id, +1)
     return _after(line_id, request.form.get("part"))
+
+
+@bp.get("/lines/<int:line_id>/ports")
+def ports(line_id: int) -> ResponseReturnValue:
+    """Every tool port alone, as a table to print."""
+    state = line_state(session(), line_id)
+    rows = port_rows(build_line(state.rig), voice_for(state.rig, unit_system()))
+    return render_template("line/ports.html", state=state, rows=rows)
+
+
+@bp.get("/lines/<int:line_id>/ports.csv")
+def ports_csv(line_id: int) -> ResponseReturnValue:
+    """The same as CSV, figures with their units."""
+    state = line_state(session(), line_id)
+    rows = port_rows(build_line(state.rig), voice_for(state.rig, unit_system()))
+    out = StringIO()
+    table = csv.writer(out)
+    table.writerow([field.name for field in fields(PortRow)])
+    table.writerows(astuple(row) for row in rows)
+    response = Response(out.getvalue(), mimetype="text/csv")
+    response.headers.set("Content-Disposition", "attachment", filename="ports.csv")
+    return response
 
 
 @bp.get("/lines/<int:line_id>/rig.json")

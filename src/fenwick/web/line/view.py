@@ -9,9 +9,10 @@ from markupsafe import Markup
 
 from fenwick.core.components.dust import DUSTS
 from fenwick.core.errors import CoreError
-from fenwick.core.system.assess import Assessment, assess, efficiency_band, separator_remedies
+from fenwick.core.system.assess import Assessment, assess, efficiency_band
 from fenwick.core.system.line import Line
 from fenwick.core.system.ports import flow_alone
+from fenwick.core.system.whatif import candidates, try_all
 from fenwick.data.lines import LineState
 from fenwick.drawing import NARROW, WIDE, lay_out_scene, render_fate, render_ladder, render_line, render_plan
 from fenwick.drawing.fate import fate_ends
@@ -20,13 +21,15 @@ from fenwick.drawing.states import worst_part
 from fenwick.rig import Rig, build_line
 from fenwick.rig.result import voice_for
 from fenwick.rig.separator import SlottedDiscPart
+from fenwick.rig.whatif import candidate_key
 from fenwick.units import format_value
 from fenwick.web.line.form import Editor, open_editor
 from fenwick.wording import VerdictRow, check_sentence, least_certain, verdict, warnings
 from fenwick.wording.say import Voice
-from fenwick.wording.verdict import KeptContext
+from fenwick.wording.whatif import Suggestion, suggestion
 
-LADDER_HEIGHT, NARROW_LADDER_HEIGHT = 116.0, 130.0
+LADDER_HEIGHT, NARROW_LADDER_HEIGHT = 112.0, 130.0
+MOST_SUGGESTIONS = 3
 IN_VERDICT = {"air-at-tool", "containment", "settling", "bin-collapse"}  #: checks the verdict shows already
 
 
@@ -36,6 +39,14 @@ class Note:
 
     level: str
     sentence: str
+
+
+@dataclass(frozen=True)
+class Trial:
+    """A change that is shown and not made."""
+
+    key: str
+    words: str
 
 
 @dataclass(frozen=True)
@@ -56,6 +67,7 @@ class LineView:
     state: LineState
     rig: Rig
     port_name: str
+    port_id: str | None  #: of the port looked at; None where there is only one
     chips: list[Chip]
     status: str
     to_act: int
@@ -71,6 +83,8 @@ class LineView:
     parts: list[tuple[int, str, str, str, str]]  #: (number, id, title, detail, level)
     editor: Editor | None
     plan: Markup | None
+    suggestions: list[tuple[str, Suggestion]]  #: (key, words), best first
+    trial: Trial | None
     upload_error: str = ""
 
 
@@ -81,6 +95,7 @@ def line_view(
     port: str | None = None,
     editor: Editor | None = None,
     upload_error: str = "",
+    trial: Trial | None = None,
 ) -> LineView:
     """Solve a line and prepare its page.
 
@@ -92,6 +107,7 @@ def line_view(
     port : id of the tool port to look at; None picks that of the part, or the first open one
     editor : an editor to show instead of a fresh one, with errors in it
     upload_error : what was wrong with an uploaded file
+    trial : a change that the state holds but the shop does not
     """
     rig = state.rig
     voice = voice_for(rig, system)
@@ -100,7 +116,7 @@ def line_view(
     at = _port_index(line, port, part)
     leaf = line.leaves[at]
     part = part if part and part in voice.names else (worst_part(found) or leaf.id)
-    editor = editor or open_editor(rig, part, voice.name(part), system)
+    editor = None if trial else editor or open_editor(rig, part, voice.name(part), system)
 
     def link(name: str) -> str:
         return url_for("line.show", line_id=state.id, part=name, port=leaf.id if len(line.leaves) > 1 else None)
@@ -109,12 +125,13 @@ def line_view(
         name: lay_out_scene(rig, found, voice, canvas, link, part, at)
         for name, canvas in (("wide", WIDE), ("narrow", NARROW))
     }
-    rows = verdict(line, found, KeptContext(efficiency_band(line), separator_remedies(line)), voice, at)
+    rows = verdict(line, found, efficiency_band(line), voice, at)
     notes = _notes(found, voice) + [Note("", sentence) for sentence in warnings(line, found, voice)]
     return LineView(
         state=state,
         rig=rig,
         port_name=leaf.port.name,
+        port_id=leaf.id if len(line.leaves) > 1 else None,
         chips=_chips(line, found, voice, at),
         status=_status(rig, scenes["wide"], system),
         to_act=[item.level for item in rows].count("act") + [note.level for note in notes].count("act"),
@@ -132,8 +149,20 @@ def line_view(
         parts=_parts(scenes["wide"]),
         editor=editor,
         plan=_plan(rig, part),
+        suggestions=[] if trial else _suggestions(line, at, voice),
+        trial=trial,
         upload_error=upload_error,
     )
+
+
+def _suggestions(line: Line, at: int, voice: Voice) -> list[tuple[str, Suggestion]]:
+    """The best single changes; of one kind at one part only the best."""
+    outcomes = try_all(line, at, candidates(line, at)) if line.leaves[at].open else ()
+    best: dict[tuple[str, str], tuple[str, Suggestion]] = {}
+    for outcome in outcomes:
+        key = (outcome.candidate.kind, outcome.candidate.part)
+        best.setdefault(key, (candidate_key(outcome.candidate), suggestion(outcome, voice)))
+    return list(best.values())[:MOST_SUGGESTIONS]
 
 
 def _port_index(line: Line, port: str | None, part: str | None) -> int:
@@ -169,7 +198,7 @@ def _before(state: LineState, system: str, port: str) -> dict[str, str]:
     line, voice = build_line(state.previous), voice_for(state.previous, system)
     try:
         at = [leaf.id for leaf in line.leaves].index(port)
-        old = verdict(line, assess(line), KeptContext(), voice, at)
+        old = verdict(line, assess(line), (), voice, at)
     except (CoreError, ValueError):  # it could not be solved, or had no such port
         return {}
     return {row.id: f"{row.value} {row.unit}".strip() for row in old}

@@ -1,0 +1,89 @@
+"""Single changes as edits of the rig, named so that a page can ask for one."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from fenwick.core.rules import ENTRY_LOSS
+from fenwick.core.system.whatif import Candidate
+from fenwick.rig.edit import edit_rig
+from fenwick.rig.model import Rig
+from fenwick.rig.separator import SlottedDiscPart
+
+
+def candidate_key(candidate: Candidate) -> str:
+    """A short text that stands for a candidate."""
+    return f"{candidate.kind}~{candidate.part}~{candidate.value:.6g}"
+
+
+def candidate_of(key: str) -> Candidate | None:
+    """The candidate a text stands for; None when it is not one."""
+    kind, _, rest = key.partition("~")
+    part, _, value = rest.rpartition("~")
+    try:
+        return Candidate(kind, part, float(value)) if part else None
+    except ValueError:
+        return None
+
+
+def apply_candidate(rig: Rig, candidate: Candidate) -> Rig:
+    """The rig with a candidate made.
+
+    Raises
+    ------
+    RigError
+        When the changed rig breaks a rule.
+    KeyError
+        When the rig has no such part, or the part cannot be changed so.
+    """
+    if candidate.kind == "stiffen":
+        return _stiffened(rig, candidate)
+    if candidate.part == "vacuum":
+        return edit_rig(
+            rig, {{"clean": "vacuum.filter.held_kg", "clean-bag": "vacuum.bag.held_kg"}[candidate.kind]: 0.0}
+        )
+    return edit_rig(rig, _edits(candidate, _path_of(rig, candidate.part)))
+
+
+#: kind of change to (key below the part, new value; None takes the candidate's)
+EDITS: dict[str, tuple[str, Any]] = {
+    "bore": ("bore_m", None),
+    "shorter": ("length_m", None),
+    "smooth": ("wall", "smooth"),
+    "straight": ("bends", []),
+    "nearer": ("port.hood.distance_m", None),
+    "shut": ("gate.opening", 0.0),
+    "seal": ("area_m2", 0.0),
+    "seal-bin": ("bin.leak_area_m2", 0.0),
+    "empty": ("bin.fill_height_m", 0.0),
+    "upright": ("tilt_deg", 0.0),
+}
+
+
+def _edits(candidate: Candidate, path: str) -> dict[str, Any]:
+    if candidate.kind == "entry":
+        return {f"{path}.port.entry": next(kind for kind, loss in ENTRY_LOSS.items() if loss == candidate.value)}
+    key, value = EDITS[candidate.kind]
+    return {f"{path}.{key}": candidate.value if value is None else value}
+
+
+def _stiffened(rig: Rig, candidate: Candidate) -> Rig:
+    path = _path_of(rig, candidate.part)
+    disc = next(e for e in rig.line.elements if e.id == candidate.part)
+    if not isinstance(disc, SlottedDiscPart):
+        raise KeyError(candidate.part)
+    rings = [{"height_m": ring.height_m} for ring in disc.bin.stiffeners]
+    return edit_rig(rig, {f"{path}.bin.stiffeners": [*rings, {"height_m": round(candidate.value, 4)}]})
+
+
+def _path_of(rig: Rig, part: str) -> str:
+    for way, branch in rig.line.walk():
+        if branch.id == part:
+            return f"line.{way}"
+        for e, element in enumerate(branch.elements):
+            if element.id == part:
+                return f"line.{way}.elements[{e}]"
+    for e, element in enumerate(rig.line.elements):
+        if element.id == part:
+            return f"line.elements[{e}]"
+    raise KeyError(part)

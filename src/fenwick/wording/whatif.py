@@ -1,0 +1,87 @@
+"""A single change in words: what to do, what it takes, and what it moves."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from fenwick.core.system.whatif import Candidate, Outcome
+from fenwick.wording.say import Voice
+
+EFFORT = {
+    "bore": "another hose",
+    "shorter": "a cut",
+    "smooth": "another hose",
+    "straight": "re-route",
+    "entry": "a fitting",
+    "nearer": "free",
+    "shut": "free",
+    "seal": "tape",
+    "seal-bin": "gasket",
+    "clean": "free",
+    "clean-bag": "a bag",
+    "empty": "free",
+    "upright": "free",
+    "stiffen": "a ring",
+}
+
+
+@dataclass(frozen=True)
+class Suggestion:
+    """One line of “if you change one thing”."""
+
+    action: str
+    effect: str
+    effort: str
+    level: str  #: ok where it makes a figure stop being to act on, else empty
+
+
+def suggestion(outcome: Outcome, voice: Voice) -> Suggestion:
+    """An outcome in words."""
+    moved = []
+    if outcome.folding and outcome.folding[0] != outcome.folding[1]:
+        moved.append(f"collapse {outcome.folding[0]:.1f} → {outcome.folding[1]:.1f} ×")
+    if outcome.speed and abs(outcome.speed[1] - outcome.speed[0]) > 0.05 * outcome.speed[0]:
+        moved.append(f"slowest {_from_to(outcome.speed, 'speed', voice)}")
+    if outcome.kept and abs(outcome.kept[1] - outcome.kept[0]) > 0.002:
+        moved.append(f"kept {_from_to(outcome.kept, 'share', voice)}")
+    if outcome.candidate.kind == "nearer" and outcome.in_bin:
+        moved.append(f"in the bin {100 * outcome.in_bin[0]:.0f} → {100 * outcome.in_bin[1]:.0f} g of 100")
+    change = outcome.flow[1] / outcome.flow[0] - 1.0 if outcome.flow[0] > 0.0 else 0.0
+    if abs(change) > 0.005:
+        moved.append(f"air {'+' if change > 0 else '−'}{abs(100.0 * change):.0f} %")
+    level = "ok" if outcome.acts[1] < outcome.acts[0] else ""
+    return Suggestion(
+        action_words(outcome.candidate, voice), ", ".join(moved[:2]), EFFORT[outcome.candidate.kind], level
+    )
+
+
+def _from_to(pair: tuple[float, float], quantity: str, voice: Voice) -> str:
+    return f"{voice.figure(pair[0], quantity, unit=False)} → {voice.figure(pair[1], quantity)}"
+
+
+ACTIONS = {
+    "bore": "{name} in {bore}",
+    "shorter": "{name} cut to {length}",
+    "smooth": "{name} with a smooth bore",
+    "straight": "{name} without bends",
+    "entry": "A {entry} at the {name} port",
+    "nearer": "{name} port {bore} from the dust",
+    "shut": "Shut the gate at {name}",
+    "seal": "Seal {name}",
+    "seal-bin": "Seal the bin's lid and seams",
+    "clean": "Clean the filter, outdoors and masked",
+    "clean-bag": "A new bag",
+    "empty": "Empty the bin",
+    "upright": "Set the separator upright",
+    "stiffen": "A ring round the bin at {bore}",
+}
+
+
+def action_words(change: Candidate, voice: Voice) -> str:
+    """What to do, in words."""
+    return ACTIONS[change.kind].format(
+        name=voice.name(change.part),
+        bore=voice.figure(change.value, "bore"),
+        length=voice.figure(change.value, "length"),
+        entry="bellmouth" if change.value < 0.2 else "flange",
+    )
