@@ -103,6 +103,35 @@ def test_the_keyboard_does_it_all(bench: Page) -> None:
     expect(bench.locator("#keys")).to_be_visible()
 
 
+def test_building_with_the_keyboard_alone(bench: Page) -> None:
+    expect(bench.locator("#editor h3")).to_have_text("Hose B")
+    bench.keyboard.press("a")
+    expect(bench.locator("#add-part")).to_be_focused()
+    bench.keyboard.type("Elbow")
+    expect(bench.locator("#undo .what")).to_have_text("Elbow added behind Hose B")
+    expect(bench.locator("#editor h3")).to_have_text("Elbow")
+    bench.locator("h2").first.click()
+    bench.keyboard.press("[")
+    expect(bench.locator("#undo .what")).to_have_text("Elbow moved towards the tool")
+    bench.keyboard.press("d")
+    expect(bench.locator("#editor h3")).to_have_text("Elbow copy")
+    bench.keyboard.press("Delete")
+    expect(bench.locator("#undo .what")).to_have_text("Elbow copy removed")
+
+
+def test_trying_a_suggestion_and_keeping_it(bench: Page) -> None:
+    before = flow(bench)
+    bench.get_by_role("link", name=re.compile("^Try: Seal")).click()
+    expect(bench.locator(".trial")).to_contain_text("Nothing is saved yet")
+    expect(bench.locator('[data-row="kept"] .was')).to_be_visible()
+    bench.get_by_role("link", name="Back", exact=True).click()
+    expect(bench.locator(".port b")).to_have_text(f"{before:g} L/s")
+    bench.get_by_role("link", name=re.compile("^Try: Seal")).click()
+    bench.get_by_role("button", name="Keep").click()
+    expect(bench.locator("#undo .what")).to_have_text("Seal the bin's lid and seams")
+    assert flow(bench) > before
+
+
 def test_looking_at_another_tool_and_opening_it_alone(bench: Page) -> None:
     bench.get_by_role("link", name="Bench line").click()
     bench.get_by_role("link", name=re.compile("^Finishing sander")).click()

@@ -102,3 +102,29 @@ def test_the_table_shows_every_port_alone_and_saves_as_csv(client: FlaskClient) 
     assert lines[0].startswith("id,name,flow,port_speed,slowest")
     assert len(lines) == 5
     assert chips[2] in lines[3]
+
+
+def test_parts_are_added_copied_moved_and_removed_each_one_undo_away(client: FlaskClient) -> None:
+    original = client.get("/lines/1/rig.json").data
+    steps = [
+        ("hose-a", "add", {"kind": "gate"}, "Gate added behind Hose A"),
+        ("hose-b", "duplicate", {}, "Hose B duplicated"),
+        ("cuff", "back", {}, "Cuff moved towards the tool"),
+        ("hose-a", "remove", {}, "Hose A removed"),
+    ]
+    for part, action, data, label in steps:
+        answer = client.post(f"/lines/1/parts/{part}/{action}", data=data, headers=HTMX)
+        assert soup(answer).select_one("#undo .what").text == label  # type: ignore[union-attr]
+    for _ in steps:
+        client.post("/lines/1/undo", headers=HTMX)
+    assert client.get("/lines/1/rig.json").data == original
+
+
+def test_what_cannot_be_done_is_said_in_the_editor(client: FlaskClient) -> None:
+    answer = client.post("/lines/1/parts/hose-a/back", headers=HTMX)
+    assert answer.status_code == 422
+    assert "The part is at the end of its run." in soup(answer).select_one(".fields .error").text  # type: ignore[union-attr]
+    answer = client.post("/lines/1/parts/hose-a/add", data={"kind": "teleporter"}, headers=HTMX)
+    assert "There is no kind of part" in answer.text
+    assert client.post("/lines/1/parts/hose-a/explode").status_code == 404
+    assert client.post("/lines/1/parts/nothing/remove").status_code == 404

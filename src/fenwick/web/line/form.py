@@ -6,7 +6,7 @@ A field whose text is what was shown keeps its stored value to the last bit: swi
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Any
 
 from fenwick.rig import Problem, Rig, RigError, edit_rig
@@ -88,6 +88,15 @@ class Editor:
     kind: str
     fields: tuple[Field, ...]
     error: str = ""  #: about no single field
+
+    @property
+    def movable(self) -> bool:
+        """Whether it is a part between tool and vacuum."""
+        return self.kind not in ("tool", "vacuum")
+
+    def with_error(self, error: str) -> Editor:
+        """The same editor with a sentence about the part as a whole."""
+        return replace(self, error=error)
 
 
 def part_paths(rig: Rig, part: str) -> tuple[str, tuple[str, ...]] | None:

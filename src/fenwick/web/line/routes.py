@@ -39,7 +39,7 @@ def start() -> ResponseReturnValue:
 def show(line_id: int) -> ResponseReturnValue:
     """A line, with one part picked."""
     view = line_view(line_state(session(), line_id), unit_system(), request.args.get("part"), request.args.get("port"))
-    return _render(view)
+    return render(view)
 
 
 @bp.post("/lines/<int:line_id>/parts/<part>")
@@ -52,10 +52,10 @@ def change_part(line_id: int, part: str) -> ResponseReturnValue:
     change = read_editor(state.rig, editor, request.form, system)
     bad = change.editor.error or any(field.error for field in change.editor.fields)
     if bad:
-        return _render(line_view(state, system, part, request.values.get("port"), change.editor), 422)
+        return render(line_view(state, system, part, request.values.get("port"), change.editor), 422)
     if change.rig is not None:
-        _save(line_id, change.rig, change.label)
-    return _after(line_id, part)
+        save(line_id, change.rig, change.label)
+    return after_change(line_id, part)
 
 
 @bp.post("/lines/<int:line_id>/ports/<port>/alone")
@@ -66,8 +66,8 @@ def open_alone(line_id: int, port: str) -> ResponseReturnValue:
     if rig is None:
         abort(404)
     if rig != state.rig:
-        _save(line_id, rig, f"{voice_for(rig, unit_system()).name(port)} opened alone")
-    return _after(line_id, request.form.get("part"))
+        save(line_id, rig, f"{voice_for(rig, unit_system()).name(port)} opened alone")
+    return after_change(line_id, request.form.get("part"))
 
 
 @bp.get("/lines/<int:line_id>/try/<key>")
@@ -77,15 +77,15 @@ def try_change(line_id: int, key: str) -> ResponseReturnValue:
     system = unit_system()
     tried = replace(state, rig=changed, previous=state.rig)
     trial = Trial(key, action_words(candidate, voice_for(state.rig, system)))
-    return _render(line_view(tried, system, candidate.part, request.args.get("port"), trial=trial))
+    return render(line_view(tried, system, candidate.part, request.args.get("port"), trial=trial))
 
 
 @bp.post("/lines/<int:line_id>/keep/<key>")
 def keep_change(line_id: int, key: str) -> ResponseReturnValue:
     """Make the change that was tried."""
     state, changed, candidate = _tried(line_id, key)
-    _save(line_id, changed, action_words(candidate, voice_for(state.rig, unit_system())))
-    return _after(line_id, candidate.part)
+    save(line_id, changed, action_words(candidate, voice_for(state.rig, unit_system())))
+    return after_change(line_id, candidate.part)
 
 
 def _tried(line_id: int, key: str) -> tuple[LineState, Rig, Candidate]:
@@ -103,14 +103,14 @@ def _tried(line_id: int, key: str) -> tuple[LineState, Rig, Candidate]:
 def undo(line_id: int) -> ResponseReturnValue:
     """Take the last change back."""
     step_line(session(), line_id, -1)
-    return _after(line_id, request.form.get("part"))
+    return after_change(line_id, request.form.get("part"))
 
 
 @bp.post("/lines/<int:line_id>/redo")
 def redo(line_id: int) -> ResponseReturnValue:
     """Bring back what was undone last."""
     step_line(session(), line_id, +1)
-    return _after(line_id, request.form.get("part"))
+    return after_change(line_id, request.form.get("part"))
 
 
 @bp.get("/lines/<int:line_id>/ports")
@@ -129,10 +129,15 @@ def ports_csv(line_id: int) -> ResponseReturnValue:
     out = StringIO()
     table = csv.writer(out)
     table.writerow([field.name for field in fields(PortRow)])
-    table.writerows(astuple(row) for row in rows)
+    table.writerows([_plain_cell(cell) for cell in astuple(row)] for row in rows)
     response = Response(out.getvalue(), mimetype="text/csv")
     response.headers.set("Content-Disposition", "attachment", filename="ports.csv")
     return response
+
+
+def _plain_cell(text: str) -> str:
+    """Text that a spreadsheet will not take for a formula."""
+    return f"'{text}" if text[:1] in ("=", "+", "-", "@") else text
 
 
 @bp.get("/lines/<int:line_id>/rig.json")
@@ -151,30 +156,31 @@ def open_rig(line_id: int) -> ResponseReturnValue:
     state, system = line_state(session(), line_id), unit_system()
     upload = request.files.get("rig")
     if upload is None or not upload.filename:
-        return _render(line_view(state, system, None, upload_error="Choose a rig file first."), 422)
+        return render(line_view(state, system, None, upload_error="Choose a rig file first."), 422)
     try:
         rig = read_rig(upload.stream.read())
     except RigError as error:
         name = upload.filename[:60]
-        return _render(line_view(state, system, None, upload_error=f"{name} was not opened. {error}"), 422)
-    _save(line_id, rig, f"Opened {upload.filename[:80]}")
-    return _after(line_id, None)
+        return render(line_view(state, system, None, upload_error=f"{name} was not opened. {error}"), 422)
+    save(line_id, rig, f"Opened {upload.filename[:80]}")
+    return after_change(line_id, None)
 
 
-def _save(line_id: int, rig: Rig, label: str) -> None:
+def save(line_id: int, rig: Rig, label: str) -> None:
     """Put a rig in force that can be solved; one that cannot raises CoreError and leaves the line as it is."""
     operating_point(build_line(rig))
     change_line(session(), line_id, rig, label)
 
 
-def _after(line_id: int, part: str | None) -> ResponseReturnValue:
+def after_change(line_id: int, part: str | None) -> ResponseReturnValue:
     """After a change: the fragment for htmx, a fresh page otherwise."""
     if request.headers.get("HX-Request"):
-        return _render(line_view(line_state(session(), line_id), unit_system(), part, request.values.get("port")))
+        return render(line_view(line_state(session(), line_id), unit_system(), part, request.values.get("port")))
     return redirect(url_for("line.show", line_id=line_id, part=part, port=request.values.get("port")))
 
 
-def _render(view: LineView, status: int = 200) -> ResponseReturnValue:
+def render(view: LineView, status: int = 200) -> ResponseReturnValue:
+    """The fragment for htmx, the whole page otherwise."""
     template = "line/_bench.html" if request.headers.get("HX-Request") else "line/page.html"
     lines = line_names(session(), view.state.id)
     return render_template(template, view=view, lines=lines), status

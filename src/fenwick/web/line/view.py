@@ -21,6 +21,7 @@ from fenwick.drawing.states import worst_part
 from fenwick.rig import Rig, build_line
 from fenwick.rig.result import voice_for
 from fenwick.rig.separator import SlottedDiscPart
+from fenwick.rig.structure import ADDABLE
 from fenwick.rig.whatif import candidate_key
 from fenwick.units import format_value
 from fenwick.web.line.form import Editor, open_editor
@@ -83,6 +84,7 @@ class LineView:
     parts: list[tuple[int, str, str, str, str]]  #: (number, id, title, detail, level)
     editor: Editor | None
     plan: Markup | None
+    addable: dict[str, str]  #: kinds of part that can be added
     suggestions: list[tuple[str, Suggestion]]  #: (key, words), best first
     trial: Trial | None
     upload_error: str = ""
@@ -151,6 +153,7 @@ def line_view(
         plan=_plan(rig, part),
         suggestions=[] if trial else _suggestions(line, at, voice),
         trial=trial,
+        addable={kind: word for kind, word in ADDABLE.items() if kind != "separator" or not line.separators},
         upload_error=upload_error,
     )
 

@@ -27,6 +27,11 @@
     m: function () { press("units"); },
     s: function () { press("save-rig"); },
     e: function () { const field = document.querySelector("#editor .fields input, #editor .fields select"); if (field) field.focus(); },
+    d: function () { press("part-duplicate"); },
+    "[": function () { press("part-back"); },
+    "]": function () { press("part-forward"); },
+    Delete: function () { press("part-remove"); },
+    a: function () { const add = document.getElementById("add-part"); if (add) add.focus(); },
     "?": function () { document.getElementById("keys").togglePopover(); },
   };
 

@@ -1,0 +1,70 @@
+"""Routes that change what the line is made of."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+
+from flask import abort, request
+from flask.typing import ResponseReturnValue
+
+from fenwick.data.lines import line_state
+from fenwick.rig import Rig, RigError
+from fenwick.rig.result import voice_for
+from fenwick.rig.structure import ADDABLE, add_part, duplicate_part, move_part, remove_part
+from fenwick.web.database import session
+from fenwick.web.line.form import open_editor
+from fenwick.web.line.routes import after_change, bp, render, save
+from fenwick.web.line.view import line_view
+from fenwick.web.units import unit_system
+
+Change = tuple[Rig, str | None, str]  #: the changed rig, the part to pick then, and what was done
+
+
+def _add(rig: Rig, part: str, name: str) -> Change:
+    kind = request.form.get("kind", "")
+    changed, new = add_part(rig, part, kind)
+    return changed, new, f"{ADDABLE[kind]} added behind {name}"
+
+
+def _duplicate(rig: Rig, part: str, name: str) -> Change:
+    changed, new = duplicate_part(rig, part)
+    return changed, new, f"{name} duplicated"
+
+
+def _remove(rig: Rig, part: str, name: str) -> Change:
+    return remove_part(rig, part), None, f"{name} removed"
+
+
+def _forward(rig: Rig, part: str, name: str) -> Change:
+    return move_part(rig, part, +1), part, f"{name} moved towards the vacuum"
+
+
+def _back(rig: Rig, part: str, name: str) -> Change:
+    return move_part(rig, part, -1), part, f"{name} moved towards the tool"
+
+
+ACTIONS: dict[str, Callable[[Rig, str, str], Change]] = {
+    "add": _add,
+    "duplicate": _duplicate,
+    "remove": _remove,
+    "forward": _forward,
+    "back": _back,
+}
+
+
+@bp.post("/lines/<int:line_id>/parts/<part>/<action>")
+def restructure(line_id: int, part: str, action: str) -> ResponseReturnValue:
+    """Add, duplicate, remove or move a part; what cannot be done is said in the editor."""
+    state, system = line_state(session(), line_id), unit_system()
+    name = voice_for(state.rig, system).name(part)
+    editor = open_editor(state.rig, part, name, system)
+    if action not in ACTIONS or editor is None:
+        abort(404)
+    try:
+        changed, pick, label = ACTIONS[action](state.rig, part, name)
+    except RigError as error:
+        sentence = error.problems[0].sentence(system)
+        refused = editor.with_error(f"{sentence[:1].upper()}{sentence[1:]}.")
+        return render(line_view(state, system, part, request.form.get("port"), refused), 422)
+    save(line_id, changed, label)
+    return after_change(line_id, pick)
