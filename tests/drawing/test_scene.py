@@ -11,10 +11,11 @@ from fenwick.core.system.assess import assess
 from fenwick.data.demo import demo_rig
 from fenwick.drawing import NARROW, WIDE, Scene, lay_out_scene, render_fate, render_ladder, render_line, render_plan
 from fenwick.drawing.canvas import Canvas
-from fenwick.drawing.run import curve_length
+from fenwick.drawing.run import curve_length, part_boxes
 from fenwick.drawing.shapes import Curve, slice_bezier
 from fenwick.rig import Rig, build_line, check_rig, edit_rig
 from fenwick.rig.result import voice_for
+from fenwick.rig.structure import add_part, duplicate_part
 
 
 def scene_of(rig: Rig, canvas: Canvas = WIDE, system: str = "metric") -> Scene:
@@ -131,3 +132,50 @@ def test_a_sliced_curve_is_a_part_of_the_whole() -> None:
     assert halves[0].end == pytest.approx(halves[1].start)
     assert halves[0].end == pytest.approx(whole.at(0.4))
     assert sum(curve_length(half) for half in halves) == pytest.approx(curve_length(whole), rel=0.01)
+
+
+@pytest.mark.parametrize("system", ["metric", "inch"])
+def test_no_label_lies_on_a_hose_of_the_demo(rig: Rig, system: str) -> None:
+    scene = scene_of(rig, system=system)
+    boxes = part_boxes([part for part in scene.parts if part.curve])
+    for label in scene.labels:
+        assert not label.keyed
+        assert not any(label.box.overlaps(box, gap=-3) for box in boxes), label.name
+
+
+def test_a_way_through_junctions_shows_who_joins() -> None:
+    bench = demo_rig("demo_bench")
+    found, voice = assess(build_line(bench)), voice_for(bench, "metric")
+    scene = lay_out_scene(bench, found, voice, WIDE, lambda part: f"?part={part}", None, 1)
+    kinds = [part.kind for part in scene.parts]
+    assert kinds.count("junction") == 2
+    assert kinds.count("gate-mark") == 1
+    assert "Finishing sander" in {label.name for label in scene.labels}
+    assert "sweep-hose" not in scene.on_way
+    numbers = [part.number for part in scene.parts if part.number]
+    assert numbers == list(range(1, len(numbers) + 1))
+
+
+def test_every_rigid_part_is_drawn() -> None:
+    rig = demo_rig()
+    for kind in ("elbow", "filter", "gate", "loss", "reducer"):
+        rig, _ = add_part(rig, "vacuum", kind)
+    document = rig.model_dump(mode="json")
+    holes = [{"diameter_m": 0.01, "count": 9}]
+    document["line"]["elements"].append({"id": "plate", "kind": "plate", "bore_m": 0.05, "holes": holes})
+    svg = render_line(scene_of(check_rig(document)), "a")
+    ElementTree.fromstring(str(svg))
+    for part in ("elbow-1", "filter-1", "gate-1", "loss-1", "reducer-1", "plate"):
+        assert f'data-part="{part}"' in svg
+
+
+def test_a_crowded_run_gets_numbers_with_a_key() -> None:
+    rig = demo_rig()
+    for _ in range(4):
+        rig, _ = duplicate_part(rig, "hose-a")
+    scene = scene_of(rig)
+    keyed = [label for label in scene.labels if label.keyed]
+    assert keyed
+    svg = render_line(scene, "a")
+    for label in keyed:
+        assert label.name not in svg  # the key beside the drawing says it

@@ -1,5 +1,7 @@
 """Adding, duplicating, moving and removing parts: every result is a rig that is checked and can be solved."""
 
+from contextlib import suppress
+
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
@@ -46,7 +48,7 @@ def test_a_separator_can_be_taken_out_and_put_in(rig: Rig) -> None:
     assert trunk_ids(again) == ["link", new]
     with pytest.raises(RigError, match="one separator on a line"):
         add_part(rig, "sep", "separator")
-    with pytest.raises(RigError, match="belongs in line.elements"):
+    with pytest.raises(RigError, match=r"belongs in line\.elements"):
         add_part(bare, "hose-a", "separator")
 
 
@@ -101,7 +103,7 @@ def test_any_run_of_changes_leaves_a_rig_that_solves(steps: list[tuple[str, int,
     for what, at, kind in steps:
         ids = ["drum-sander", *branch_ids(rig), *trunk_ids(rig), "vacuum"]
         part = ids[at % len(ids)]
-        try:
+        with suppress(RigError):  # what may not stand there is refused, and the rig stays as it was
             match what:
                 case "add":
                     rig, _ = add_part(rig, part, kind)
@@ -111,7 +113,5 @@ def test_any_run_of_changes_leaves_a_rig_that_solves(steps: list[tuple[str, int,
                     rig = move_part(rig, part, 1 if at % 2 else -1)
                 case _:
                     rig = remove_part(rig, part)
-        except RigError as error:
-            assert str(error)
     point = operating_point(build_line(rig))
     assert point.port_flow[0, 0] > 0

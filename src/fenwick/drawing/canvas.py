@@ -14,5 +14,5 @@ class Canvas:
     labels: bool
 
 
-WIDE = Canvas(852.0, 284.0, True)
+WIDE = Canvas(852.0, 282.0, True)
 NARROW = Canvas(360.0, 236.0, False)

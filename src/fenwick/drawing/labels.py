@@ -94,7 +94,7 @@ def _places(part: Part) -> list[Label]:
     half = part.bore / 2
     shifts = (0, -14, 14, -28, 28, -42, 42, -60, 60)
     below = [_at(x + dx, y + half + 16 + dy) for dy in (0, 8) for dx in shifts]
-    above = [_at(x + dx, y - half - 24 - dy) for dy in (0, 10, 24, 40) for dx in shifts]
+    above = [_at(x + dx, y - half - 21 - dy) for dy in (3, 0, 12, 24, 40) for dx in shifts]
     aside = [_at(x + half + 12, y, "start"), _at(x - half - 12, y, "end")]
     return below + above + aside if part.turn == 0 or abs(part.turn) < 4 else above + aside + below
 

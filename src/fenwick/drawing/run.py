@@ -139,7 +139,7 @@ def _sagging(start: Point, end: Point, length: float, lowest: float) -> Curve:
 def hung(pieces: list[Piece], start: Point, end: Point, scale: float) -> list[Part]:
     """A run that rises out of `start` and comes down into `end`; its pieces share one arch."""
     bore = max(piece.bore_in for piece in pieces) * scale
-    rise = min(96.0, max(start[1] - bore, 24.0))
+    rise = min(90.0, max(start[1] - bore, 24.0))
     first, second = (
         (start[0], start[1] - rise),
         (end[0] - 0.30 * (end[0] - start[0]), min(start[1], end[1]) - 0.9 * rise),

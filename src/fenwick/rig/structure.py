@@ -53,7 +53,7 @@ def duplicate_part(rig: Rig, part: str) -> tuple[Rig, str]:
     run, at = _find(document, part)
     twin = copy.deepcopy(run[at])
     twin["id"] = _fresh_id(rig, twin["kind"])
-    twin["name"] = f"{(twin.get('name') or part)[:110]} copy"
+    twin["name"] = _fresh_name(rig, f"{(twin.get('name') or part)[:100].removesuffix(' copy')} copy")
     run.insert(at + 1, twin)
     return check_rig(document), twin["id"]
 
