@@ -19,6 +19,7 @@ from fenwick.core.components.elements import Hose
 from fenwick.core.system.assess import assess
 from fenwick.core.system.line import Line
 from fenwick.core.system.operating import operating_point
+from fenwick.core.system.whatif import candidates, try_all
 from fenwick.data.demo import demo_rig, seed_demo
 from fenwick.rig import build_line
 from fenwick.web import create_app
@@ -73,6 +74,13 @@ def solver() -> None:
     say(f"{VARIANTS:,} operating points in one call", f"{batch:.2f} s", "aim: under 1.2 s")
     say(f"the same one at a time ({picked.size} timed, scaled)", f"{loop * VARIANTS:.0f} s")
     say("ratio: one at a time over one call", f"{loop * VARIANTS / batch:.0f} ×", "aim: at least 200 ×")
+    changes = candidates(line, 0)
+    say(
+        f"the list of {len(changes)} single changes, in one batch",
+        f"{median(lambda: try_all(line, 0, changes), 20) * 1e3:.1f} ms",
+    )
+    four = build_line(demo_rig("demo_bench"))
+    say("one operating point of the four-tool demo tree", f"{median(lambda: operating_point(four), 50) * 1e3:.2f} ms")
     whole = best(lambda: assess(with_bores(line, bores[::10])), 1)
     say(f"{VARIANTS // 10:,} whole assessments in one call", f"{whole:.2f} s")
 

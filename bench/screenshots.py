@@ -15,6 +15,9 @@ FLAGS = ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "-
 VIEWS = (  # name, address, width, height, whole page
     ("line", "", 1280, 800, False),
     ("line-separator", "lines/1?part=sep", 1280, 800, True),
+    ("line-branches", "lines/2?port=sander", 1280, 800, False),
+    ("try", "lines/1/try/bore~hose-b~0.05", 1280, 800, False),
+    ("ports", "lines/2/ports", 1280, 520, False),
     ("line-390", "", 390, 844, True),
     ("assumptions", "assumptions", 1280, 800, False),
     ("pieces", "pieces", 1280, 800, True),
