@@ -25,7 +25,6 @@ class Tool:
     floor: float
     outlet: Point
     bore: float
-    shut: bool
 
     @staticmethod
     def place(port: PortPart, canvas: Canvas, floor: float, scale: float) -> Tool:
@@ -35,7 +34,7 @@ class Tool:
         x, bench = 0.03 * canvas.width, floor - 0.34 * canvas.height
         bore = port.bore_m * scale
         outlet = (x + width + 0.022 * canvas.width, bench - 0.55 * height)
-        return Tool(x, bench - height, width, height, bench, floor, outlet, bore, False)
+        return Tool(x, bench - height, width, height, bench, floor, outlet, bore)
 
     @property
     def box(self) -> Box:

@@ -26,14 +26,6 @@ class Transport:
     settles_below: float  #: [m/s]
     carries_above: float  #: [m/s]
 
-    def slowest(self) -> tuple[str, float] | None:
-        """The slowest dust-laden hose of the first variant and its speed [m/s]; None without hoses."""
-        rows = [i for i, laden in enumerate(self.laden) if laden]
-        if not rows:
-            return None
-        worst = min(rows, key=lambda i: float(self.velocity[i, 0]))
-        return self.ids[worst], float(self.velocity[worst, 0])
-
 
 def judge_carrying(velocity: Array, band: tuple[float, float]) -> npt.NDArray[np.intp]:
     """0 settles, 1 marginal, 2 carries, from the air speed and the dust's conveying band [m/s]."""

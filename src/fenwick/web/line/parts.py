@@ -14,7 +14,7 @@ from fenwick.rig.structure import ADDABLE, add_part, duplicate_part, move_part, 
 from fenwick.web.database import session
 from fenwick.web.line.form import open_editor
 from fenwick.web.line.routes import after_change, bp, render, save
-from fenwick.web.line.view import line_view
+from fenwick.web.line.view import Attempt, line_view
 from fenwick.web.units import unit_system
 
 Change = tuple[Rig, str | None, str]  #: the changed rig, the part to pick then, and what was done
@@ -65,6 +65,6 @@ def restructure(line_id: int, part: str, action: str) -> ResponseReturnValue:
     except RigError as error:
         sentence = error.problems[0].sentence(system)
         refused = editor.with_error(f"{sentence[:1].upper()}{sentence[1:]}.")
-        return render(line_view(state, system, part, request.form.get("port"), refused), 422)
+        return render(line_view(state, system, part, request.form.get("port"), Attempt(refused)), 422)
     save(line_id, changed, label)
     return after_change(line_id, pick)

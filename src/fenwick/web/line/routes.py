@@ -18,7 +18,7 @@ from fenwick.rig.result import voice_for
 from fenwick.rig.whatif import apply_candidate, candidate_of
 from fenwick.web.database import session
 from fenwick.web.line.form import open_editor, read_editor
-from fenwick.web.line.view import LineView, Trial, line_view
+from fenwick.web.line.view import Attempt, LineView, Trial, line_view
 from fenwick.web.units import unit_system
 from fenwick.wording.ports import PortRow, port_rows
 from fenwick.wording.whatif import action_words
@@ -52,7 +52,7 @@ def change_part(line_id: int, part: str) -> ResponseReturnValue:
     change = read_editor(state.rig, editor, request.form, system)
     bad = change.editor.error or any(field.error for field in change.editor.fields)
     if bad:
-        return render(line_view(state, system, part, request.values.get("port"), change.editor), 422)
+        return render(line_view(state, system, part, request.values.get("port"), Attempt(change.editor)), 422)
     if change.rig is not None:
         save(line_id, change.rig, change.label)
     return after_change(line_id, part)
@@ -77,7 +77,7 @@ def try_change(line_id: int, key: str) -> ResponseReturnValue:
     system = unit_system()
     tried = replace(state, rig=changed, previous=state.rig)
     trial = Trial(key, action_words(candidate, voice_for(state.rig, system)))
-    return render(line_view(tried, system, candidate.part, request.args.get("port"), trial=trial))
+    return render(line_view(tried, system, candidate.part, request.args.get("port"), Attempt(trial=trial)))
 
 
 @bp.post("/lines/<int:line_id>/keep/<key>")
@@ -156,12 +156,14 @@ def open_rig(line_id: int) -> ResponseReturnValue:
     state, system = line_state(session(), line_id), unit_system()
     upload = request.files.get("rig")
     if upload is None or not upload.filename:
-        return render(line_view(state, system, None, upload_error="Choose a rig file first."), 422)
+        return render(line_view(state, system, None, attempt=Attempt(upload_error="Choose a rig file first.")), 422)
     try:
         rig = read_rig(upload.stream.read())
     except RigError as error:
         name = upload.filename[:60]
-        return render(line_view(state, system, None, upload_error=f"{name} was not opened. {error}"), 422)
+        return render(
+            line_view(state, system, None, attempt=Attempt(upload_error=f"{name} was not opened. {error}")), 422
+        )
     save(line_id, rig, f"Opened {upload.filename[:80]}")
     return after_change(line_id, None)
 

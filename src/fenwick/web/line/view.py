@@ -51,6 +51,15 @@ class Trial:
 
 
 @dataclass(frozen=True)
+class Attempt:
+    """What was tried and is not saved: an editor with errors in it, a file that was refused, or a change on trial."""
+
+    editor: Editor | None = None
+    upload_error: str = ""
+    trial: Trial | None = None
+
+
+@dataclass(frozen=True)
 class Chip:
     """A tool port in the bar."""
 
@@ -95,9 +104,7 @@ def line_view(
     system: str,
     part: str | None,
     port: str | None = None,
-    editor: Editor | None = None,
-    upload_error: str = "",
-    trial: Trial | None = None,
+    attempt: Attempt | None = None,
 ) -> LineView:
     """Solve a line and prepare its page.
 
@@ -107,10 +114,9 @@ def line_view(
     system : unit system
     part : id of the part being edited; None picks the worst one
     port : id of the tool port to look at; None picks that of the part, or the first open one
-    editor : an editor to show instead of a fresh one, with errors in it
-    upload_error : what was wrong with an uploaded file
-    trial : a change that the state holds but the shop does not
+    attempt : what was just tried and has not been saved
     """
+    attempt = attempt or Attempt()
     rig = state.rig
     voice = voice_for(rig, system)
     line = build_line(rig)
@@ -118,7 +124,7 @@ def line_view(
     at = _port_index(line, port, part)
     leaf = line.leaves[at]
     part = part if part and part in voice.names else (worst_part(found) or leaf.id)
-    editor = None if trial else editor or open_editor(rig, part, voice.name(part), system)
+    editor = None if attempt.trial else attempt.editor or open_editor(rig, part, voice.name(part), system)
 
     def link(name: str) -> str:
         return url_for("line.show", line_id=state.id, part=name, port=leaf.id if len(line.leaves) > 1 else None)
@@ -151,10 +157,10 @@ def line_view(
         parts=_parts(scenes["wide"]),
         editor=editor,
         plan=_plan(rig, part),
-        suggestions=[] if trial else _suggestions(line, at, voice),
-        trial=trial,
+        suggestions=[] if attempt.trial else _suggestions(line, at, voice),
+        trial=attempt.trial,
         addable={kind: word for kind, word in ADDABLE.items() if kind != "separator" or not line.separators},
-        upload_error=upload_error,
+        upload_error=attempt.upload_error,
     )
 
 
