@@ -1,5 +1,6 @@
 """Drawings: to scale, titled, with labels that keep clear of each other, whatever the user wrote."""
 
+from itertools import pairwise
 from typing import Any
 from xml.etree import ElementTree
 
@@ -9,7 +10,17 @@ from hypothesis import strategies as st
 
 from fenwick.core.system.assess import assess
 from fenwick.data.demo import demo_rig
-from fenwick.drawing import NARROW, WIDE, Scene, lay_out_scene, render_fate, render_ladder, render_line, render_plan
+from fenwick.drawing import (
+    NARROW,
+    WIDE,
+    Scene,
+    lay_out_scene,
+    render_curve,
+    render_fate,
+    render_ladder,
+    render_line,
+    render_plan,
+)
 from fenwick.drawing.canvas import Canvas
 from fenwick.drawing.run import curve_length, part_boxes
 from fenwick.drawing.shapes import Curve, slice_bezier
@@ -179,3 +190,19 @@ def test_a_crowded_run_gets_numbers_with_a_key() -> None:
     svg = render_line(scene, "a")
     for label in keyed:
         assert label.name not in svg  # the key beside the drawing says it
+
+
+def test_the_curve_shows_where_the_line_runs(rig: Rig) -> None:
+    line = build_line(rig)
+    found, voice = assess(line), voice_for(rig, "metric")
+    tree = ElementTree.fromstring(str(render_curve(line, found, voice, "curve")))
+    flow, suction = float(found.point.mass_flow[0] / found.point.room_density[0]), float(found.point.suction[0])
+    words = tree.findtext("desc", "")
+    assert f"runs at {flow * 1e3:.1f} L/s at {suction / 1e3:.1f} kPa" in words
+    points = [tuple(map(float, pair.split(","))) for pair in tree.find("polyline[@class='fan']").get("points").split()]  # type: ignore[union-attr]
+    assert all(b[1] > a[1] for a, b in pairwise(points))  # suction falls as flow rises; y runs downwards
+    circle = tree.find("circle")
+    assert circle is not None
+    x, y = float(circle.get("cx", "0")), float(circle.get("cy", "0"))
+    on_curve = min(abs(px - x) + abs(py - y) for px, py in points)
+    assert on_curve < 4.0

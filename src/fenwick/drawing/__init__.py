@@ -1,5 +1,6 @@
 """Pictures of a line as SVG: pure functions from a rig and its assessment to a scene, and templates that draw it."""
 
+from fenwick.drawing.curve import render_curve
 from fenwick.drawing.fate import render_fate
 from fenwick.drawing.ladder import render_ladder
 from fenwick.drawing.plan import render_plan
@@ -11,6 +12,7 @@ __all__ = [
     "WIDE",
     "Scene",
     "lay_out_scene",
+    "render_curve",
     "render_fate",
     "render_ladder",
     "render_line",

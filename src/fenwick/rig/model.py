@@ -30,7 +30,7 @@ class NameplatePart(f.Part):
     """A fan curve from the label."""
 
     kind: Literal["nameplate"]
-    sealed_suction_pa: f.Suction = Field(title="Sealed suction")
+    sealed_suction_pa: f.Suction = Field(title="Sealed")
     open_flow_m3_s: f.Flow = Field(title="Open flow")
     air_watts: f.Power | None = Field(None, title="Air watts")
     exponent: f.Exponent | None = Field(None, title="Curve exponent")
@@ -120,7 +120,7 @@ class VacuumPart(f.Part):
     """The shop vacuum."""
 
     name: f.Name = "Vacuum"
-    electrical_power_w: f.Power | None = Field(None, title="Electrical power")
+    electrical_power_w: f.Power | None = Field(None, title="Electric")
     current_a: f.Current | None = Field(None, title="Current")
     inlet_bore_m: f.Bore | None = Field(None, title="Inlet bore")
     curve: CurvePart

@@ -14,7 +14,16 @@ from fenwick.core.system.line import Line
 from fenwick.core.system.ports import flow_alone
 from fenwick.core.system.whatif import candidates, try_all
 from fenwick.data.lines import LineState
-from fenwick.drawing import NARROW, WIDE, lay_out_scene, render_fate, render_ladder, render_line, render_plan
+from fenwick.drawing import (
+    NARROW,
+    WIDE,
+    lay_out_scene,
+    render_curve,
+    render_fate,
+    render_ladder,
+    render_line,
+    render_plan,
+)
 from fenwick.drawing.fate import fate_ends
 from fenwick.drawing.scene import MARKS, Scene
 from fenwick.drawing.states import worst_part
@@ -92,7 +101,7 @@ class LineView:
     key: list[tuple[int, str, str, str]]  #: parts the drawing has no room to label: (number, title, detail, level)
     parts: list[tuple[int, str, str, str, str]]  #: (number, id, title, detail, level)
     editor: Editor | None
-    plan: Markup | None
+    plan: tuple[Markup, str] | None  #: picture beside the fields, and its caption
     addable: dict[str, str]  #: kinds of part that can be added
     suggestions: list[tuple[str, Suggestion]]  #: (key, words), best first
     trial: Trial | None
@@ -156,7 +165,7 @@ def line_view(
         key=_key(scenes["wide"]),
         parts=_parts(scenes["wide"]),
         editor=editor,
-        plan=_plan(rig, part),
+        plan=_plan(rig, line, found, voice, part),
         suggestions=[] if attempt.trial else _suggestions(line, at, voice),
         trial=attempt.trial,
         addable={kind: word for kind, word in ADDABLE.items() if kind != "separator" or not line.separators},
@@ -275,6 +284,9 @@ def _key(scene: Scene) -> list[tuple[int, str, str, str]]:
     return sorted((numbers[label.part], label.name, label.detail, label.level) for label in keyed)
 
 
-def _plan(rig: Rig, part: str | None) -> Markup | None:
+def _plan(rig: Rig, line: Line, found: Assessment, voice: Voice, part: str) -> tuple[Markup, str] | None:
+    """The small picture beside the fields of a part, and its caption."""
+    if part == "vacuum":
+        return render_curve(line, found, voice, "curve"), "suction, air power"
     disc = next((e for e in rig.line.elements if isinstance(e, SlottedDiscPart) and e.id == part), None)
-    return render_plan(disc, "plan") if disc else None
+    return (render_plan(disc, "plan"), "from above") if disc else None
