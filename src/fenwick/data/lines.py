@@ -9,7 +9,7 @@ from sqlalchemy import func
 from sqlmodel import Session, col, delete, select
 
 from fenwick.data.tables import DustLine, Revision, Shop
-from fenwick.rig import Rig, read_rig, write_rig
+from fenwick.rig import Rig, edit_rig, read_rig, write_rig
 
 
 class NotFoundError(LookupError):
@@ -92,6 +92,21 @@ def line_state(session: Session, line_id: int) -> LineState:
         redo_label=after.label if after else None,
         previous=read_rig(before.document.encode()) if before else None,
     )
+
+
+def copy_line(session: Session, line_id: int, name: str) -> int:
+    """A variant: a new line of the same shop that starts as this one stands, under a name of its own; its id.
+
+    Raises
+    ------
+    NotFoundError
+    RigError
+        When the name is not one a rig may have.
+    """
+    state = line_state(session, line_id)
+    shop = session.get(Shop, _line(session, line_id).shop_id)
+    assert shop is not None
+    return add_line(session, shop, edit_rig(state.rig, {"name": name}))
 
 
 def change_line(session: Session, line_id: int, rig: Rig, label: str) -> None:

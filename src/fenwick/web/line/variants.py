@@ -1,0 +1,82 @@
+"""Routes for variants of a line: copied and compared."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from flask import redirect, render_template, url_for
+from flask.typing import ResponseReturnValue
+
+from fenwick.core.system.assess import assess, efficiency_band
+from fenwick.data.lines import LineState, copy_line, line_names, line_state
+from fenwick.rig import build_line
+from fenwick.rig.compare import Difference, differences
+from fenwick.rig.result import voice_for
+from fenwick.units import format_value
+from fenwick.web.database import session
+from fenwick.web.line.routes import bp
+from fenwick.web.line.words import choice_word
+from fenwick.web.units import unit_system
+from fenwick.wording import VerdictRow, verdict
+
+WORDED = ("wall", "entry", "closure", "material", "machine", "dust.kind", "filter.kind", "style", "medium", "release")
+
+
+@dataclass(frozen=True)
+class Compared:
+    """One row of a comparison."""
+
+    part: str
+    title: str
+    left: str
+    right: str
+
+
+@bp.post("/lines/<int:line_id>/copy")
+def copy(line_id: int) -> ResponseReturnValue:
+    """Make a variant of a line and go there."""
+    state = line_state(session(), line_id)
+    taken = {name for _, name in line_names(session(), line_id)}
+    stem = state.rig.name[:100]
+    name = next(n for i in range(2, 10_000) if (n := f"{stem} {i}") not in taken)
+    return redirect(url_for("line.show", line_id=copy_line(session(), line_id, name)))
+
+
+@bp.get("/lines/<int:line_id>/compare/<int:other_id>")
+def compare(line_id: int, other_id: int) -> ResponseReturnValue:
+    """Two lines side by side, differences marked."""
+    left, right = (line_state(session(), one) for one in (line_id, other_id))
+    system = unit_system()
+    rows = [_difference(d, left, right, system) for d in differences(left.rig, right.rig)]
+    verdicts = [_verdict(state, system) for state in (left, right)]
+    titles = dict.fromkeys(row.title for rows_of in verdicts for row in rows_of.values())
+    figures = [(title, verdicts[0].get(title), verdicts[1].get(title)) for title in titles]
+    others = [(i, name) for i, name in line_names(session(), line_id) if i not in (line_id, other_id)]
+    return render_template("line/compare.html", left=left, right=right, rows=rows, figures=figures, others=others)
+
+
+def _verdict(state: LineState, system: str) -> dict[str, VerdictRow]:
+    line = build_line(state.rig)
+    port = next((i for i, leaf in enumerate(line.leaves) if leaf.open), 0)
+    rows = verdict(line, assess(line), efficiency_band(line), voice_for(state.rig, system), port)
+    return {row.title: row for row in rows}
+
+
+def _difference(difference: Difference, left: LineState, right: LineState, system: str) -> Compared:
+    names = {**voice_for(right.rig, system).names, **voice_for(left.rig, system).names}
+    part = names.get(difference.part, difference.part.capitalize())
+    if any(difference.absent):
+        words = tuple("not there" if absent else "there" for absent in difference.absent)
+        return Compared(part, "", *words)
+    return Compared(part, difference.title, *(_shown(difference, value, system) for value in difference.values))
+
+
+def _shown(difference: Difference, value: object, system: str) -> str:
+    if value is None:
+        return "not known"
+    if isinstance(value, bool):
+        return "yes" if value else "no"
+    if isinstance(value, int | float):
+        return format_value(float(value), difference.quantity or "number", system, field=True, unit=True)
+    words = (choice_word(key, str(value)) for key in WORDED)
+    return next((word for word in words if word != value), str(value))

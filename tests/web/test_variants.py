@@ -1,0 +1,60 @@
+"""Variants of a line: copied, changed apart, compared side by side."""
+
+from bs4 import BeautifulSoup
+from flask.testing import FlaskClient
+
+from fenwick.data.demo import demo_rig
+from fenwick.rig import edit_rig
+from fenwick.rig.compare import differences
+from fenwick.rig.structure import add_part
+
+HTMX = {"HX-Request": "true"}
+BORE = "line.branches[0].elements[2].bore_m"
+
+
+def test_a_variant_starts_equal_and_changes_alone(client: FlaskClient) -> None:
+    made = client.post("/lines/1/copy")
+    assert made.location == "/lines/3"
+    page = BeautifulSoup(client.get("/lines/3").text, "html.parser")
+    assert [a.text for a in page.select(".lines a:not(.pale)")] == [
+        "Drum sander line",
+        "Bench line",
+        "Drum sander line 2",
+    ]
+    same = BeautifulSoup(client.get("/lines/1/compare/3").text, "html.parser")
+    assert "Nothing but the name." in same.text
+    assert not same.select("tr.differs")
+    client.post("/lines/3/parts/hose-b", data={BORE: "50"}, headers=HTMX)
+    apart = BeautifulSoup(client.get("/lines/1/compare/3").text, "html.parser")
+    cells = [cell.text for cell in apart.select("table")[1].select("tbody tr > *")]
+    assert cells == ["Hose B", "Bore", "63 mm", "50 mm"]
+    assert "Slowest speed" in [row.select_one("th").text for row in apart.select("tr.differs")]  # type: ignore[union-attr]
+    assert client.post("/lines/1/copy").location == "/lines/4"  # under a name of its own
+
+
+def test_lines_of_quite_different_parts_are_compared(client: FlaskClient) -> None:
+    page = BeautifulSoup(client.get("/lines/1/compare/2").text, "html.parser")
+    text = page.select("table")[1].text
+    assert "not there" in text
+    assert "Sanding dust P120" in text
+    assert client.get("/lines/1/compare/99").status_code == 404
+    assert client.post("/lines/99/copy").status_code == 404
+
+
+def test_differences_name_part_key_and_unit() -> None:
+    rig = demo_rig()
+    changed = edit_rig(rig, {BORE: 0.05, "site.altitude_m": 0.0, "vacuum.filter.held_kg": 0.0, "dust.kind": "saw"})
+    found = {(d.part, d.title): d for d in differences(rig, changed)}
+    assert set(found) == {("hose-b", "Bore"), ("site", "Altitude"), ("vacuum", "Dust on it"), ("dust", "Dust")}
+    assert found["hose-b", "Bore"].values == (0.063, 0.05)
+    assert found["hose-b", "Bore"].quantity == "bore"
+    assert differences(rig, rig) == []
+
+
+def test_a_part_that_only_one_has_is_one_difference() -> None:
+    rig = demo_rig()
+    more, new = add_part(rig, "link", "elbow")
+    (difference,) = differences(rig, more)
+    assert (difference.part, difference.absent) == (new, (True, False))
+    (back,) = differences(more, rig)
+    assert back.absent == (False, True)
