@@ -129,6 +129,9 @@ RULES: tuple[Rule, ...] = (
     ),
     Rule("verdict.leak-watch", 0.02, 0.01, 0.03, "share", "", "Air leaked in below the separator, to watch", ESTIMATE),
     Rule("verdict.leak-act", 0.05, 0.03, 0.08, "share", "", "Air leaked in below the separator, to act on", ESTIMATE),
+    Rule(
+        "verdict.far-short", 0.5, 0.3, 0.7, "share", "", "Share of the air wanted below which it is to act on", ESTIMATE
+    ),
     Rule("verdict.least-flow", 1e-3, 0.5e-3, 2e-3, "flow", "", "Flow at a tool that counts as blocked", ESTIMATE),
 )
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from fenwick.core.system.assess import Assessment
-from fenwick.core.system.checks import LEVEL_WORDS, Check, carrying_check, kept_level
+from fenwick.core.system.checks import LEVEL_WORDS, Check, carrying_check, caught_level, kept_level
 from fenwick.core.system.line import Leaf, Line
 from fenwick.wording.checks import check_sentence
 from fenwick.wording.say import Voice
@@ -34,7 +34,7 @@ def verdict(line: Line, assessment: Assessment, band: Band, voice: Voice, port: 
     """Rows for one port, by its place among the leaves; what is not known says so. `band` may be empty."""
     leaf = line.leaves[port]
     own = {check.id: check for check in assessment.checks if check.part == leaf.id}
-    rows = [_air(own, float(assessment.point.port_flow[port, 0]), voice), _caught(assessment, leaf, voice)]
+    rows = [_air(own, float(assessment.point.port_flow[port, 0]), voice), _caught(line, assessment, leaf, voice)]
     if assessment.carrying is not None:
         trunk = frozenset(part.id for part in line.trunk)
         for check in carrying_check(assessment.carrying, leaf.parts | trunk):
@@ -77,7 +77,7 @@ def _air(checks: dict[str, Check], flow: float, voice: Voice) -> VerdictRow:
     return VerdictRow("air", title, number, unit, "act", 0.0, None, sentence)
 
 
-def _caught(assessment: Assessment, leaf: Leaf, voice: Voice) -> VerdictRow:
+def _caught(line: Line, assessment: Assessment, leaf: Leaf, voice: Voice) -> VerdictRow:
     title = "Caught at the port"
     known = [capture for capture in assessment.captures if capture.id == leaf.id]
     if not known:
@@ -88,7 +88,7 @@ def _caught(assessment: Assessment, leaf: Leaf, voice: Voice) -> VerdictRow:
     port = known[0]
     number, unit = _split(voice.figure(float(port.total[0]), "share"))
     speed, needed = voice.figure(float(port.velocity[0]), "speed"), voice.figure(port.needed, "speed")
-    level = "ok" if port.velocity[0] >= port.needed else ("watch" if port.velocity[0] >= 0.5 * port.needed else "act")
+    level = LEVEL_WORDS[int(caught_level(port, line)[0])]
     filled, mark = _bar(float(port.velocity[0]), port.needed)
     floating = voice.figure(float(port.airborne[0]), "share")
     sentence = f"Air moves at {speed} where the dust is made; {needed} is wanted. {floating} of what floats is caught."

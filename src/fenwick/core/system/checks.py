@@ -11,7 +11,7 @@ from fenwick.core.arrays import Array
 from fenwick.core.components.bins import MATERIALS
 from fenwick.core.components.separator import SlottedDisc
 from fenwick.core.formulas.shell import collapse_pressure
-from fenwick.core.system.capture import containment_flow
+from fenwick.core.system.capture import Capture, containment_flow
 from fenwick.core.system.line import Line
 from fenwick.core.system.operating import OperatingPoint
 from fenwick.core.system.separation import Separation
@@ -75,9 +75,14 @@ def _flow_checks(line: Line, point: OperatingPoint) -> list[Check]:
         band = containment_flow(leaf.port.machine)
         if band is not None and leaf.open:
             limit = np.full_like(flow, band[0])
-            level = graded(flow < 0.5 * limit, flow < limit)
+            level = graded(flow < line.rules["verdict.far-short"] * limit, flow < limit)
             found.append(Check("containment", level, flow, limit, "flow", leaf.id))
     return found
+
+
+def caught_level(port: Capture, line: Line) -> npt.NDArray[np.intp]:
+    """Level of the air speed where the dust is made, against what its release wants."""
+    return graded(port.velocity < line.rules["verdict.far-short"] * port.needed, port.velocity < port.needed)
 
 
 def kept_level(kept: Array, line: Line) -> npt.NDArray[np.intp]:
