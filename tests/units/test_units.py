@@ -5,7 +5,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from fenwick.units import QUANTITIES, SYSTEMS, BadNumberError, format_value, parse_value
-from fenwick.units.convert import from_display, to_display
+from fenwick.units.convert import from_display, to_display, water_column
 
 
 @pytest.mark.parametrize("quantity", QUANTITIES)
@@ -76,3 +76,8 @@ def test_running_text(value: float, quantity: str, system: str, text: str) -> No
 
 def test_a_field_shows_small_numbers_rather_than_nothing() -> None:
     assert format_value(1e-9, "bore", "metric", field=True) == "1e-06"
+
+
+def test_a_tube_of_water_reads_the_suction() -> None:
+    assert water_column(1000.0, "metric") == "102 mm of water"  # published
+    assert water_column(249.08891, "inch") == "1 inches of water"

@@ -35,6 +35,9 @@ RULES: tuple[Rule, ...] = (
     Rule("wall.wire-helix", 1.0e-3, 0.5e-3, 2.0e-3, "roughness", "", "Roughness of a wire-helix hose"),
     Rule("wall.corrugated", 2.0e-3, 1.0e-3, 4.0e-3, "roughness", "", "Roughness of a deeply corrugated hose"),
     Rule("wall.pipe", 0.01e-3, 0.0015e-3, 0.05e-3, "roughness", "", "Roughness of rigid plastic pipe"),
+    Rule(
+        "wall.roughest", 0.05, 0.03, 0.1, "number", "bores", "Roughness to which the friction law was tested", "Moody"
+    ),
     Rule("bend.corrugated", 1.3, 1.0, 1.6, "number", "×", "A bend in a ribbed hose, against a smooth one"),
     Rule("elbow.short", 0.9, 0.7, 1.3, "number", "velocity heads", "Loss of a short right-angled elbow"),
     Rule("elbow.sweep", 1.5, 1.0, 2.5, "number", "bores", "Radius of a long-sweep elbow, where it is not given"),
@@ -132,6 +135,8 @@ RULES: tuple[Rule, ...] = (
     Rule(
         "verdict.far-short", 0.5, 0.3, 0.7, "share", "", "Share of the air wanted below which it is to act on", ESTIMATE
     ),
+    Rule("verdict.least-suction", 500.0, 200.0, 1000.0, "suction", "", "Sealed suction of no shop vacuum", ESTIMATE),
+    Rule("verdict.all-open", 0.01, 0.005, 0.03, "share", "", "Suction left at the inlet that counts as none", ESTIMATE),
     Rule("verdict.least-flow", 1e-3, 0.5e-3, 2e-3, "flow", "", "Flow at a tool that counts as blocked", ESTIMATE),
 )
 

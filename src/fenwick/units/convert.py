@@ -9,7 +9,7 @@ import math
 import re
 from functools import cache
 
-from fenwick.units.quantities import QUANTITIES
+from fenwick.units.quantities import METRIC, QUANTITIES
 
 MINUS = "−"
 _NUMBER = re.compile(r"[+-]?(?:\d+(?:[.,]\d*)?|[.,]\d+)(?:[eE][+-]?\d+)?")
@@ -61,6 +61,12 @@ def from_display(value: float, quantity: str, system: str) -> float:
 def _tidy(value: float) -> float:
     """Without the last bits that a conversion leaves behind: 1.5 in is 0.0381 m, not 0.038099999999999995."""
     return float(f"{value:.12g}")
+
+
+def water_column(suction_pa: float, system: str) -> str:
+    """The height of water a suction holds up in a tube, as text with its unit."""
+    factor, _ = _line("Pa", "mmH2O" if system == METRIC else "inH2O")
+    return f"{factor * suction_pa:.0f} {'mm' if system == METRIC else 'inches'} of water"
 
 
 def unit_label(quantity: str, system: str) -> str:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from fenwick.core.rules import ENTRY_LOSS
 from fenwick.core.system.whatif import Candidate, Outcome
 from fenwick.wording.say import Voice
 
@@ -59,6 +60,7 @@ def _from_to(pair: tuple[float, float], quantity: str, voice: Voice) -> str:
     return f"{voice.figure(pair[0], quantity, unit=False)} → {voice.figure(pair[1], quantity)}"
 
 
+ENTRIES = {"flanged": "flange", "bellmouth": "bellmouth"}
 ACTIONS = {
     "bore": "{name} in {bore}",
     "shorter": "{name} cut to {length}",
@@ -83,5 +85,7 @@ def action_words(change: Candidate, voice: Voice) -> str:
         name=voice.name(change.part),
         bore=voice.figure(change.value, "bore"),
         length=voice.figure(change.value, "length"),
-        entry="bellmouth" if change.value < 0.2 else "flange",
+        entry=next(
+            (ENTRIES[kind] for kind, loss in ENTRY_LOSS.items() if loss == change.value and kind in ENTRIES), "fitting"
+        ),
     )

@@ -32,7 +32,8 @@ from fenwick.rig.result import voice_for
 from fenwick.rig.separator import SlottedDiscPart
 from fenwick.rig.structure import ADDABLE
 from fenwick.rig.whatif import candidate_key
-from fenwick.units import format_value
+from fenwick.units import METRIC, format_value, unit_label
+from fenwick.units.convert import from_display, water_column
 from fenwick.web.line.form import Editor, open_editor
 from fenwick.wording import VerdictRow, check_sentence, least_certain, verdict, warnings
 from fenwick.wording.say import Voice
@@ -93,6 +94,7 @@ class LineView:
     drawings: dict[str, Markup]
     ladder_head: str
     ladder_doubt: str
+    ladder_unit: str  #: of its axis, and how to read it with a tube of water
     fate_title: str
     fate_words: list[tuple[str, str, str, bool]]  #: (key, words, grams, whether the wide bar says it already)
     rows: list[VerdictRow]
@@ -154,6 +156,7 @@ def line_view(
         to_act=[item.level for item in rows].count("act") + [note.level for note in notes].count("act"),
         drawings=_drawings(scenes, found, voice),
         ladder_head=_ladder_head(found, voice),
+        ladder_unit=_ladder_unit(system),
         ladder_doubt=least_certain(line, voice) or "",
         fate_title=_fate_title(rig),
         fate_words=[(e.key, e.words, e.grams, e.fits or e.slight) for e in fate_ends(found.fate, 690.0)]
@@ -230,6 +233,12 @@ def _drawings(scenes: dict[str, Scene], found: Assessment, voice: Voice) -> dict
         pictures["fate_wide"] = render_fate(found.fate, 690.0)
         pictures["fate_narrow"] = render_fate(found.fate, 340.0)
     return pictures
+
+
+def _ladder_unit(system: str) -> str:
+    unit = unit_label("suction", system)
+    one = from_display(1.0, "suction", system)
+    return f"{unit} (1 {unit} is {water_column(one, system)})" if system == METRIC else "inches of water"
 
 
 def _ladder_head(found: Assessment, voice: Voice) -> str:

@@ -1,0 +1,73 @@
+"""Where a line leaves the range in which its figures can be trusted; the figures stand, with a warning."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+
+import numpy as np
+
+from fenwick.core.components.elements import Branch, Element, Hose
+from fenwick.core.components.separator import SlottedDisc
+from fenwick.core.system.line import Line
+from fenwick.core.system.operating import OperatingPoint
+
+
+@dataclass(frozen=True)
+class Doubt:
+    """One reason to read the figures with care, for the first variant."""
+
+    #: shut, blocked, no-fan, all-open, no-filter, rough, kinked, overlap or unknown-dust
+    kind: str
+    part: str | None = None
+    value: float = 0.0  #: a flow [m^3/s] for shut and blocked, a suction [Pa] for no-fan
+
+
+def doubts(line: Line, point: OperatingPoint) -> tuple[Doubt, ...]:
+    """Every doubt about a line at its operating point, in the order to say them."""
+    return (*_about_flow(line, point), *_about_parts(line))
+
+
+def _about_flow(line: Line, point: OperatingPoint) -> Iterator[Doubt]:
+    for i, leaf in enumerate(line.leaves):
+        flow = float(point.port_flow[i, 0])
+        if not leaf.open:
+            if len(line.leaves) == 1:  # with several tools, shut gates are how it is meant
+                yield Doubt("shut", leaf.id, flow)
+        elif flow < np.max(line.rules["verdict.least-flow"]):
+            yield Doubt("blocked", leaf.id, flow)
+    sealed, made = float(point.sealed_suction[0]), float(point.suction[0])
+    if sealed < np.max(line.rules["verdict.least-suction"]):
+        yield Doubt("no-fan", None, sealed)
+    elif made < np.max(line.rules["verdict.all-open"]) * sealed:
+        yield Doubt("all-open")
+
+
+def _about_parts(line: Line) -> Iterator[Doubt]:
+    if line.vacuum.filter is None and line.vacuum.bag is None:
+        yield Doubt("no-filter")
+    for part in (*_branch_parts(line.branches), *line.trunk):
+        if isinstance(part, Hose) and part.id not in line.idle_parts:
+            yield from _about_hose(part, line)
+    for disc in line.separators:
+        yield from _about_disc(disc)
+    if line.dust is None:
+        yield Doubt("unknown-dust")
+
+
+def _about_hose(hose: Hose, line: Line) -> Iterator[Doubt]:
+    roughness = line.rules[f"wall.{hose.wall}"] if hose.roughness is None else hose.roughness
+    if np.max(roughness / np.asarray(hose.bore)) > np.max(line.rules["wall.roughest"]):
+        yield Doubt("rough", hose.id)
+    if any(np.min(bend.radius) < np.max(hose.bore) for bend in hose.bends):
+        yield Doubt("kinked", hose.id)
+
+
+def _about_disc(disc: SlottedDisc) -> Iterator[Doubt]:
+    geometry = disc.geometry
+    if np.max(geometry.outlet_radius + geometry.inlet_width - geometry.body_radius) > 0.0:
+        yield Doubt("overlap", disc.id)
+
+
+def _branch_parts(branches: tuple[Branch, ...]) -> list[Element]:
+    return [part for branch in branches for part in (*branch.elements, *_branch_parts(branch.branches))]
