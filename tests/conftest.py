@@ -15,6 +15,7 @@ from flask.testing import FlaskClient
 from hypothesis import HealthCheck, settings
 
 from fenwick.data import Database
+from fenwick.data.database import create_database
 from fenwick.data.demo import seed_demo
 from fenwick.rig import Rig, check_rig
 from fenwick.web import create_app
@@ -57,3 +58,13 @@ def app(shop: Database) -> Flask:
 def client(app: Flask) -> FlaskClient:
     """A client of it."""
     return app.test_client()
+
+
+@pytest.fixture
+def empty(tmp_path: Path) -> Iterator[FlaskClient]:
+    """A client of a shop with nothing in it."""
+    database = create_database(tmp_path / "empty.db")
+    app = create_app(database, "for tests only")
+    app.config.update(TESTING=True, WTF_CSRF_ENABLED=False, PROPAGATE_EXCEPTIONS=False)
+    yield app.test_client()
+    database.close()

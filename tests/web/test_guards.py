@@ -119,9 +119,3 @@ def test_a_stored_line_that_cannot_be_read_is_said(client: FlaskClient, shop: Da
     response = client.get("/lines/1")
     assert response.status_code == 500
     assert "The stored line cannot be read: format: is missing" in response.text
-
-
-def test_an_empty_shop_says_how_to_begin(client: FlaskClient, shop: Database) -> None:
-    with shop.engine.begin() as connection:
-        connection.exec_driver_sql("DELETE FROM shop")
-    assert "No line yet" in client.get("/").text

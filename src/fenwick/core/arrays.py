@@ -95,3 +95,49 @@ def join_variants(parts: list[T]) -> T:
             joined[field.name] = values[0]
     result: T = dataclasses.replace(first, **joined)
     return result
+
+
+def stack_variants(parts: list[T]) -> T:
+    """Single variants of one nested component as one batch: numbers that differ become arrays of shape (len(parts),).
+
+    Raises
+    ------
+    ValueError
+        When they differ in more than numbers, or in a list of numbers, which has no variant axis.
+    """
+    if len({variant_form(part) for part in parts}) > 1:
+        raise ValueError("these differ in more than numbers")
+    return _stack(parts)  # type: ignore[no-any-return]
+
+
+def variant_form(value: Any) -> object:
+    """What two components must have in common to be variants of one another, as something that can be compared."""
+    if isinstance(value, bool | str) or value is None:
+        return value
+    if isinstance(value, int | float | np.ndarray | np.generic):
+        return "number"
+    if isinstance(value, tuple):
+        if value and all(isinstance(item, int | float) for item in value):
+            return value
+        return tuple(variant_form(item) for item in value)
+    if isinstance(value, dict):
+        return tuple((key, variant_form(item)) for key, item in value.items())
+    fields = dataclasses.fields(value)
+    return (type(value).__name__, *(variant_form(getattr(value, field.name)) for field in fields))
+
+
+def _stack(values: list[Any]) -> Any:
+    first = values[0]
+    if isinstance(first, bool | str) or first is None:
+        return first
+    if isinstance(first, int | float | np.ndarray | np.generic):
+        column = np.array([float(np.asarray(value).reshape(-1)[0]) for value in values])
+        return float(column[0]) if np.all(column == column[0]) else column
+    if isinstance(first, tuple):
+        if first and all(isinstance(item, int | float) for item in first):
+            return first
+        return tuple(_stack(list(items)) for items in zip(*values, strict=True))
+    if isinstance(first, dict):
+        return {key: _stack([value[key] for value in values]) for key in first}
+    names = [field.name for field in dataclasses.fields(first)]
+    return dataclasses.replace(first, **{name: _stack([getattr(value, name) for value in values]) for name in names})

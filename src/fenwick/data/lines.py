@@ -36,6 +36,12 @@ def add_shop(session: Session, name: str) -> Shop:
     return shop
 
 
+def the_shop(session: Session) -> Shop:
+    """The shop of this file, made where there is none yet."""
+    found = session.exec(select(Shop).order_by(col(Shop.id))).first()
+    return found or add_shop(session, "My shop")
+
+
 def add_line(session: Session, shop: Shop, rig: Rig) -> int:
     """A new line of a shop, at its first revision; its id."""
     assert shop.id is not None
@@ -50,11 +56,12 @@ def add_line(session: Session, shop: Shop, rig: Rig) -> int:
 
 def first_line_id(session: Session) -> int | None:
     """The line to show first; None in an empty shop."""
-    return session.exec(select(DustLine.id).order_by(col(DustLine.position), col(DustLine.id))).first()
+    there = select(DustLine.id).where(col(DustLine.removed).is_(False))
+    return session.exec(there.order_by(col(DustLine.position), col(DustLine.id))).first()
 
 
 def line_names(session: Session, line_id: int) -> list[tuple[int, str]]:
-    """(id, name) of every line of the shop that a line belongs to, in their order.
+    """(id, name) of every line still there in the shop that a line belongs to, in their order.
 
     Raises
     ------
@@ -62,7 +69,8 @@ def line_names(session: Session, line_id: int) -> list[tuple[int, str]]:
     """
     shop_id = _line(session, line_id).shop_id
     order = (col(DustLine.position), col(DustLine.id))
-    lines = session.exec(select(DustLine).where(DustLine.shop_id == shop_id).order_by(*order)).all()
+    there = select(DustLine).where(DustLine.shop_id == shop_id, col(DustLine.removed).is_(False))
+    lines = session.exec(there.order_by(*order)).all()
     named = []
     for line in lines:
         here = _revision(session, line, line.cursor)
@@ -92,6 +100,21 @@ def line_state(session: Session, line_id: int) -> LineState:
         redo_label=after.label if after else None,
         previous=read_rig(before.document.encode()) if before else None,
     )
+
+
+def set_removed(session: Session, line_id: int, removed: bool) -> str:
+    """Take a line away, or bring it back with all its history; its name.
+
+    Raises
+    ------
+    NotFoundError
+    """
+    line = _line(session, line_id)
+    line.removed = removed
+    session.add(line)
+    session.commit()
+    here = _revision(session, line, line.cursor)
+    return str(json.loads(here.document).get("name", "Dust line")) if here else "Dust line"
 
 
 def copy_line(session: Session, line_id: int, name: str) -> int:

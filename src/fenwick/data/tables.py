@@ -17,6 +17,7 @@ class Shop(SQLModel, table=True):
 
     id: int | None = Field(default=None, primary_key=True)
     name: str = Field(max_length=120)
+    cursor: int = 0  #: number of the shop file's revision in force; 0: none yet
     created_at: datetime = Field(default_factory=_now)
 
 
@@ -29,6 +30,7 @@ class DustLine(SQLModel, table=True):
     shop_id: int = Field(foreign_key="shop.id", ondelete="CASCADE", index=True)
     position: int = 0
     cursor: int = 1
+    removed: bool = False  #: kept, so that removing it can be undone
 
 
 class Revision(SQLModel, table=True):
@@ -38,6 +40,20 @@ class Revision(SQLModel, table=True):
 
     id: int | None = Field(default=None, primary_key=True)
     line_id: int = Field(foreign_key="dust_line.id", ondelete="CASCADE", index=True)
+    number: int
+    label: str = Field(max_length=300)
+    document: str = Field(sa_column=Column(Text, nullable=False))
+    created_at: datetime = Field(default_factory=_now)
+
+
+class ShopRevision(SQLModel, table=True):
+    """A state of a shop: the whole shop file, and what was done to get there."""
+
+    __tablename__ = "shop_revision"
+    __table_args__ = (UniqueConstraint("shop_id", "number"),)
+
+    id: int | None = Field(default=None, primary_key=True)
+    shop_id: int = Field(foreign_key="shop.id", ondelete="CASCADE", index=True)
     number: int
     label: str = Field(max_length=300)
     document: str = Field(sa_column=Column(Text, nullable=False))

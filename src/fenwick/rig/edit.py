@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
+from fenwick.rig.guesses import prune_guesses
 from fenwick.rig.model import Rig
 from fenwick.rig.problems import Problem, RigError, split_path
 from fenwick.rig.read import check_rig
@@ -15,7 +16,7 @@ def edit_rig(rig: Rig, changes: dict[str, Any]) -> Rig:
     Parameters
     ----------
     rig : stays as it is
-    changes : path to new value, in the key's own unit; None clears an optional key
+    changes : path to new value, in the key's own unit; None clears an optional key. What is given counts as measured
 
     Raises
     ------
@@ -25,6 +26,7 @@ def edit_rig(rig: Rig, changes: dict[str, Any]) -> Rig:
     document = rig.model_dump(mode="json")
     for path, value in changes.items():
         _set(document, path, value)
+    prune_guesses(document, {*changes})
     return check_rig(document)
 
 

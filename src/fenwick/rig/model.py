@@ -12,6 +12,7 @@ from fenwick.core.formulas.air import REFERENCE_DENSITY
 from fenwick.core.formulas.fan import exponent_from_air_power, extend_points, hole_plate_flow
 from fenwick.rig import fields as f
 from fenwick.rig.elements import LinePart
+from fenwick.rig.guesses import GuessPart
 from fenwick.rig.problems import refuse
 
 FORMAT, VERSION = "fenwick-rig", 1
@@ -156,6 +157,7 @@ class Rig(f.Part):
     vacuum: VacuumPart
     dust: DustPart | None = None
     line: LinePart
+    guesses: tuple[GuessPart, ...] = Field((), max_length=200)
 
     @model_validator(mode="after")
     def _ids_are_unique(self) -> Self:

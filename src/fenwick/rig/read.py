@@ -8,6 +8,7 @@ from typing import Any
 from pydantic import ValidationError
 
 from fenwick.rig.describe import describe
+from fenwick.rig.guesses import guess_problems
 from fenwick.rig.model import FORMAT, VERSION, Rig
 from fenwick.rig.problems import Problem, RigError, from_validation
 
@@ -38,14 +39,21 @@ def check_rig(document: Any) -> Rig:
     """
     _check_head(document)
     try:
-        return Rig.model_validate(document)
+        rig = Rig.model_validate(document)
     except ValidationError as error:
         raise from_validation(error, document, lambda path: _quantity(path, document)) from None
+    if rig.guesses:
+        wrong = guess_problems(rig.model_dump(mode="json"))
+        if wrong:
+            raise RigError(tuple(wrong))
+    return rig
 
 
 def write_rig(rig: Rig) -> bytes:
     """A rig as its file: indented JSON, keys in the order of the format, what is not set left out."""
     document = rig.model_dump(mode="json", exclude_none=True)
+    if not rig.guesses:
+        del document["guesses"]
     return (json.dumps(document, indent=2, ensure_ascii=False, allow_nan=False) + "\n").encode()
 
 

@@ -5,6 +5,7 @@ from __future__ import annotations
 import copy
 from typing import Any
 
+from fenwick.rig.guesses import copy_guesses, prune_guesses
 from fenwick.rig.model import Rig
 from fenwick.rig.problems import Problem, RigError
 from fenwick.rig.read import check_rig
@@ -55,6 +56,7 @@ def duplicate_part(rig: Rig, part: str) -> tuple[Rig, str]:
     twin["id"] = _fresh_id(rig, twin["kind"])
     twin["name"] = _fresh_name(rig, f"{(twin.get('name') or part)[:100].removesuffix(' copy')} copy")
     run.insert(at + 1, twin)
+    copy_guesses(document, part, twin["id"])
     return check_rig(document), twin["id"]
 
 
@@ -68,6 +70,7 @@ def remove_part(rig: Rig, part: str) -> Rig:
     document = rig.model_dump(mode="json")
     run, at = _find(document, part)
     del run[at]
+    prune_guesses(document)
     return check_rig(document)
 
 

@@ -8,6 +8,7 @@ from fenwick.core.rules import ENTRY_LOSS
 from fenwick.core.system.whatif import Candidate
 from fenwick.rig.edit import edit_rig
 from fenwick.rig.model import Rig
+from fenwick.rig.places import path_of
 from fenwick.rig.separator import SlottedDiscPart
 
 
@@ -42,7 +43,7 @@ def apply_candidate(rig: Rig, candidate: Candidate) -> Rig:
         return edit_rig(
             rig, {{"clean": "vacuum.filter.held_kg", "clean-bag": "vacuum.bag.held_kg"}[candidate.kind]: 0.0}
         )
-    return edit_rig(rig, _edits(candidate, _path_of(rig, candidate.part)))
+    return edit_rig(rig, _edits(candidate, path_of(rig.model_dump(mode="json"), candidate.part)))
 
 
 #: kind of change to (key below the part, new value; None takes the candidate's)
@@ -68,22 +69,9 @@ def _edits(candidate: Candidate, path: str) -> dict[str, Any]:
 
 
 def _stiffened(rig: Rig, candidate: Candidate) -> Rig:
-    path = _path_of(rig, candidate.part)
+    path = path_of(rig.model_dump(mode="json"), candidate.part)
     disc = next(e for e in rig.line.elements if e.id == candidate.part)
     if not isinstance(disc, SlottedDiscPart):
         raise KeyError(candidate.part)
     rings = [{"height_m": ring.height_m} for ring in disc.bin.stiffeners]
     return edit_rig(rig, {f"{path}.bin.stiffeners": [*rings, {"height_m": round(candidate.value, 4)}]})
-
-
-def _path_of(rig: Rig, part: str) -> str:
-    for way, branch in rig.line.walk():
-        if branch.id == part:
-            return f"line.{way}"
-        for e, element in enumerate(branch.elements):
-            if element.id == part:
-                return f"line.{way}.elements[{e}]"
-    for e, element in enumerate(rig.line.elements):
-        if element.id == part:
-            return f"line.elements[{e}]"
-    raise KeyError(part)

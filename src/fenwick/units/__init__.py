@@ -1,9 +1,10 @@
 """Units at the edges: what a number is measured in for the user, and how it is read and written."""
 
 from fenwick.units.convert import BadNumberError, format_value, parse_value, unit_label
-from fenwick.units.quantities import METRIC, QUANTITIES, SYSTEMS, Display, Quantity
+from fenwick.units.quantities import INCH, METRIC, QUANTITIES, SYSTEMS, Display, Quantity
 
 __all__ = [
+    "INCH",
     "METRIC",
     "QUANTITIES",
     "SYSTEMS",

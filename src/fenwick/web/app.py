@@ -7,7 +7,7 @@ from flask_wtf.csrf import CSRFProtect
 
 from fenwick import __version__
 from fenwick.data import Database
-from fenwick.web import database, errors, headers, line, pieces, reference, settings
+from fenwick.web import database, errors, headers, line, pieces, reference, settings, start
 from fenwick.web.filters import init_filters
 
 MAX_UPLOAD = 1_200_000  #: a rig file is at most 1 MB; the rest is the form around it [bytes]
@@ -38,6 +38,6 @@ def create_app(shop: Database, secret_key: str) -> Flask:
     headers.init_app(app)
     errors.init_app(app)
     init_filters(app)
-    for place in (line, settings, reference, pieces):
+    for place in (line, start, settings, reference, pieces):
         app.register_blueprint(place.bp)
     return app

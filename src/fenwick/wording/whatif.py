@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 from fenwick.core.rules import ENTRY_LOSS
@@ -24,6 +25,23 @@ EFFORT = {
     "upright": "free",
     "stiffen": "a ring",
 }
+
+
+#: efforts that fit into a stretch of time
+WITHIN = {
+    "20-minutes": ("free", "tape", "a cut", "re-route", "a bag"),
+    "evening": ("free", "tape", "a cut", "re-route", "a bag", "gasket", "a fitting", "a ring"),
+}
+TIME_WORDS = {"20-minutes": "20 minutes", "evening": "an evening", "weekend": "a weekend"}
+
+
+def with_the_time(found: Sequence[Suggestion], time: str) -> str:
+    """The best of some suggestions that fits into the time there is, as a sentence."""
+    fitting = [s for s in found if time not in WITHIN or s.effort in WITHIN[time]]
+    if not fitting:
+        return f"Nothing that helps is done in {TIME_WORDS[time]}: take it to measure."
+    best = fitting[0]
+    return f"With {TIME_WORDS[time]}: {best.action[:1].lower()}{best.action[1:]} ({best.effort}; {best.effect})."
 
 
 @dataclass(frozen=True)

@@ -13,9 +13,12 @@ from fenwick.core.formulas import bin as bin_rules
 from fenwick.core.formulas.fittings import bore_area
 from fenwick.core.formulas.sizes import SIZES, terminal_velocity
 from fenwick.core.formulas.swirl import Swirl, cut_size_orbit, grade_efficiency, limit_load, swirl_velocities
+from fenwick.core.rules import RuleBook
 from fenwick.core.system.layout import bin_leak_id, dust_load
 from fenwick.core.system.line import Line
 from fenwick.core.system.operating import OperatingPoint
+
+MARK_STEPS = 401  #: heights tried for the fill mark
 
 
 @dataclass(frozen=True)
@@ -110,3 +113,16 @@ def _stays(disc: SlottedDisc, line: Line, dust: Dust, stream: _Stream) -> Array:
     kept = bin_rules.retention(falling, air, rules["bin.leak-weight"], rules["bin.leak-jet"])
     upright = bin_rules.tilt_share(disc.tilt, rules["bin.tilt-power"])
     return np.asarray(kept * bin_rules.brim_share(free, surface, rules["bin.brim"]) * upright)
+
+
+def fill_mark(disc: SlottedDisc, rules: RuleBook) -> tuple[float, float]:
+    """(height above the floor [m], volume below it [m^3]) up to which the bin may fill before the air stirs it up.
+
+    0 where even an empty bin is too shallow. For the first variant.
+    """
+    heights = np.linspace(0.0, disc.bin.height, MARK_STEPS)
+    surface = disc.bin.diameter_at(heights)
+    slope = 0.5 * surface * np.tan(np.max(disc.tilt))
+    spare = disc.bin.height - heights - slope - np.max(rules["bin.stir-depth"]) * surface
+    height = float(np.max(heights[spare >= 0.0], initial=0.0))
+    return height, float(disc.bin.volume_to(height))

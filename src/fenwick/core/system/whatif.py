@@ -6,22 +6,21 @@ Variant 0 is the line as it stands; variant i is it with candidate i − 1 made 
 from __future__ import annotations
 
 from dataclasses import dataclass, replace
-from typing import Any
 
 import numpy as np
-import numpy.typing as npt
 
 from fenwick.core.arrays import Array, Values
+from fenwick.core.catalogue.parts import HOSE_BORES
 from fenwick.core.components.elements import Branch, Element, Hose, Leak, Port
 from fenwick.core.components.separator import SlottedDisc
 from fenwick.core.components.vacuum import FilterMedium
 from fenwick.core.rules import ENTRY_LOSS
 from fenwick.core.system.assess import assess
-from fenwick.core.system.checks import LEVEL_WORDS, carrying_check, folding_suction, kept_level
+from fenwick.core.system.checks import folding_suction
+from fenwick.core.system.figures import blocked_suction, figures_at
 from fenwick.core.system.layout import RIBBED_WALLS, bin_leak_area, entry_loss
 from fenwick.core.system.line import Leaf, Line
 
-HOSE_BORES = (0.027, 0.032, 0.038, 0.050, 0.0635, 0.076, 0.100)  #: sizes that hoses are sold in [m]
 SHORTER = 0.5  #: of its length, what a hose is cut to [-]
 SHORTEST = 0.6  #: a hose is not cut below this [m]
 NEARER = 0.5  #: of its distance, what a port is moved to [-]
@@ -136,27 +135,8 @@ def try_all(line: Line, port: int, changes: tuple[Candidate, ...]) -> tuple[Outc
     """
     if not changes:
         return ()
-    found = assess(_Batch(line, changes).line())
-    n = len(changes) + 1
-
-    def per_variant(values: npt.NDArray[Any]) -> npt.NDArray[Any]:
-        return np.broadcast_to(values, (n,))
-
-    flow = per_variant(found.point.port_flow[port])
-    leaf = line.leaves[port]
-    way = leaf.parts | {part.id for part in line.trunk}
-    slow = carrying_check(found.carrying, way) if found.carrying else []
-    speed = per_variant(slow[0].value) if slow else None
-    kept = per_variant(found.efficiency[0]) if found.efficiency else None
-    in_bin = per_variant(found.fate.bin) if found.fate else None
-    folding = _folding(line, changes)
-    acts = np.zeros(n, dtype=int)
-    for check in slow:
-        acts = acts + (per_variant(check.level) == _ACT)
-    if found.efficiency:
-        acts = acts + (per_variant(kept_level(found.efficiency[0], line)) == _ACT)
-    if folding is not None:
-        acts = acts + (folding < 1.0)
+    batch = _Batch(line, changes).line()
+    found = figures_at(batch, assess(batch), port, _folding(line, changes))
 
     def pair(values: Array | None, i: int) -> tuple[float, float] | None:
         return None if values is None else (float(values[0]), float(values[i]))
@@ -164,19 +144,16 @@ def try_all(line: Line, port: int, changes: tuple[Candidate, ...]) -> tuple[Outc
     outcomes = [
         Outcome(
             change,
-            (float(flow[0]), float(flow[i])),
-            pair(speed, i),
-            pair(kept, i),
-            pair(in_bin, i),
-            pair(folding, i),
-            (int(acts[0]), int(acts[i])),
+            (float(found.flow[0]), float(found.flow[i])),
+            pair(found.speed, i),
+            pair(found.kept, i),
+            pair(found.in_bin, i),
+            pair(found.folding, i),
+            (int(found.acts[0]), int(found.acts[i])),
         )
         for i, change in enumerate(changes, start=1)
     ]
     return tuple(sorted((o for o in outcomes if _worth(o)), key=_rank))
-
-
-_ACT = LEVEL_WORDS.index("act")
 
 
 def _gain(pair: tuple[float, float] | None) -> float:
@@ -203,7 +180,7 @@ def _folding(line: Line, changes: tuple[Candidate, ...]) -> Array | None:
     folds = folding_suction(disc, line)
     if folds is None:
         return None
-    blocked = float(np.max(line.vacuum.curve.sealed_in_room(line.site.density)))
+    blocked = float(np.max(blocked_suction(line)))
     ratios = np.full(len(changes) + 1, float(np.max(folds)) / blocked)
     for i, change in enumerate(changes, start=1):
         if change.kind == "stiffen":

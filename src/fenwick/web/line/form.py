@@ -13,10 +13,12 @@ from fenwick.rig import Problem, Rig, RigError, edit_rig
 from fenwick.rig.describe import FieldFacts, describe
 from fenwick.rig.edit import value_at
 from fenwick.rig.elements import BranchPart, HosePart, PlatePart
+from fenwick.rig.guesses import guess_path
 from fenwick.rig.model import HolesPart, PointsPart
 from fenwick.rig.problems import split_path
 from fenwick.rig.separator import SlottedDiscPart
 from fenwick.units import BadNumberError, format_value, parse_value, unit_label
+from fenwick.web.fields import Field
 from fenwick.web.line.words import choice_word
 
 PART_KEYS: dict[str, tuple[str, ...]] = {
@@ -54,29 +56,6 @@ VACUUM_KEYS = (
 )
 FILTER_KEYS = ("vacuum.filter.kind", "vacuum.filter.area_m2", "vacuum.filter.held_kg")
 SITE_KEYS = ("site.temperature_c", "site.altitude_m")
-
-
-@dataclass(frozen=True)
-class Field:
-    """One field of the editor."""
-
-    path: str
-    label: str
-    text: str
-    unit: str = ""
-    choices: tuple[tuple[str, str], ...] = ()  #: (value, word); empty for a number
-    optional: bool = False
-    error: str = ""
-
-    @property
-    def id(self) -> str:
-        """Its id on the page."""
-        return "f-" + "".join(c if c.isalnum() else "-" for c in self.path)
-
-    @property
-    def wide(self) -> bool:
-        """Whether its choices need the room of two fields."""
-        return max((len(word) for _, word in self.choices), default=0) > 16
 
 
 @dataclass(frozen=True)
@@ -157,7 +136,9 @@ def open_editor(rig: Rig, part: str, title: str, system: str) -> Editor | None:
         return None
     kind, paths = found
     document = rig.model_dump(mode="json")
-    return Editor(part, title, kind, tuple(_field(rig, document, path, system) for path in paths))
+    guessed = {guess_path(document, guess) for guess in document["guesses"]}
+    fields = (rig_field(rig, document, path, system) for path in paths)
+    return Editor(part, title, kind, tuple(replace(field, guess=field.path in guessed) for field in fields))
 
 
 def _facts(path: str, document: Any) -> FieldFacts:
@@ -166,7 +147,8 @@ def _facts(path: str, document: Any) -> FieldFacts:
     return facts
 
 
-def _field(rig: Rig, document: Any, path: str, system: str) -> Field:
+def rig_field(rig: Rig, document: Any, path: str, system: str) -> Field:
+    """The field of one value of a rig, as it stands."""
     facts, value = _facts(path, document), value_at(rig, path)
     label = facts.title
     if "bends[" in path:
@@ -210,7 +192,7 @@ def read_editor(rig: Rig, editor: Editor, form: Mapping[str, str], system: str) 
         if text == field.text:
             continue
         try:
-            values[field.path] = _value(field, text, _facts(field.path, document), system)
+            values[field.path] = field_value(field, text, _facts(field.path, document), system)
         except BadNumberError as error:
             errors[field.path] = str(error)
     changed = None
@@ -225,13 +207,30 @@ def read_editor(rig: Rig, editor: Editor, form: Mapping[str, str], system: str) 
     return Change(changed, _label(rig, changed, editor, tuple(values), system), typed)
 
 
-def _value(field: Field, text: str, facts: FieldFacts, system: str) -> float | str | None:
+def field_value(field: Field, text: str, facts: FieldFacts, system: str) -> float | str | None:
+    """What was typed as a stored value.
+
+    Raises
+    ------
+    BadNumberError
+    """
     if not text and field.optional:
         return None
     if field.choices:
         return text
     number = parse_value(text, facts.quantity or "number", system)
     return int(number) if facts.whole and number == int(number) else number
+
+
+def field_value_at(rig: Rig, path: str, text: str, system: str) -> float | str | None:
+    """What was typed for the value at a path.
+
+    Raises
+    ------
+    BadNumberError
+    """
+    document = rig.model_dump(mode="json")
+    return field_value(rig_field(rig, document, path, system), text, _facts(path, document), system)
 
 
 def _sentences(problems: tuple[Problem, ...], editor: Editor, system: str) -> dict[str, str]:
@@ -245,10 +244,7 @@ def _sentences(problems: tuple[Problem, ...], editor: Editor, system: str) -> di
 
 def _typed(editor: Editor, form: Mapping[str, str], errors: dict[str, str]) -> Editor:
     """The editor with what was typed still in it, and the errors beside their fields."""
-    fields = tuple(
-        Field(f.path, f.label, form.get(f.path, f.text), f.unit, f.choices, f.optional, errors.get(f.path, ""))
-        for f in editor.fields
-    )
+    fields = tuple(replace(f, text=form.get(f.path, f.text), error=errors.get(f.path, "")) for f in editor.fields)
     return Editor(editor.part, editor.title, editor.kind, fields, errors.get("", ""))
 
 

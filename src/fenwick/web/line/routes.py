@@ -12,12 +12,15 @@ from flask.typing import ResponseReturnValue
 from fenwick.core.system.operating import operating_point
 from fenwick.core.system.whatif import Candidate
 from fenwick.data.lines import LineState, change_line, first_line_id, line_names, line_state, step_line
-from fenwick.rig import Rig, RigError, build_line, read_rig, write_rig
+from fenwick.rig import Rig, RigError, build_line, edit_rig, read_rig, write_rig
+from fenwick.rig.measure import confirm_guess, path_of_guess
 from fenwick.rig.ports import alone
 from fenwick.rig.result import voice_for
 from fenwick.rig.whatif import apply_candidate, candidate_of
+from fenwick.units import BadNumberError
 from fenwick.web.database import session
-from fenwick.web.line.form import open_editor, read_editor
+from fenwick.web.line.form import field_value_at, open_editor, read_editor, rig_field
+from fenwick.web.line.panels import MEASURE, PART, PanelChoice
 from fenwick.web.line.view import Attempt, LineView, Trial, line_view
 from fenwick.web.units import unit_system
 from fenwick.wording.ports import PortRow, port_rows
@@ -28,18 +31,20 @@ bp = Blueprint("line", __name__)
 
 @bp.get("/")
 def start() -> ResponseReturnValue:
-    """The shop's first line."""
+    """The shop's first line; the five questions where there is none."""
     line_id = first_line_id(session())
     if line_id is None:
-        return render_template("line/empty.html")
+        return redirect(url_for("start.ask"))
     return redirect(url_for("line.show", line_id=line_id))
 
 
 @bp.get("/lines/<int:line_id>")
 def show(line_id: int) -> ResponseReturnValue:
-    """A line, with one part picked."""
-    view = line_view(line_state(session(), line_id), unit_system(), request.args.get("part"), request.args.get("port"))
-    return render(view)
+    """A line, with one part picked, or another panel opened."""
+    panel = PanelChoice(request.args.get("panel", PART), "all" in request.args, request.args.get("time"))
+    state = line_state(session(), line_id)
+    part, port = request.args.get("part"), request.args.get("port")
+    return render(line_view(state, unit_system(), part, port, Attempt(panel=panel)))
 
 
 @bp.post("/lines/<int:line_id>/parts/<part>")
@@ -56,6 +61,31 @@ def change_part(line_id: int, part: str) -> ResponseReturnValue:
     if change.rig is not None:
         save(line_id, change.rig, change.label)
     return after_change(line_id, part)
+
+
+@bp.post("/lines/<int:line_id>/measured/<part>/<key>")
+def measured(line_id: int, part: str, key: str) -> ResponseReturnValue:
+    """Put a measurement in the place of a guess; the same figure again means that it was right."""
+    state, system = line_state(session(), line_id), unit_system()
+    path = path_of_guess(state.rig, part, key)
+    if path is None:
+        abort(404)
+    panel = PanelChoice(request.form.get("panel", MEASURE), "all" in request.form)
+    field = rig_field(state.rig, state.rig.model_dump(mode="json"), path, system)
+    text = request.form.get("value", "").strip()
+    name = f"{voice_for(state.rig, system).name(part)}: {field.label.lower()}"
+    try:
+        rig = confirm_guess(state.rig, part, key) if text == field.text else _with_measurement(state.rig, path, text)
+    except (BadNumberError, RigError) as error:
+        sentence = error.problems[0].sentence(system) if isinstance(error, RigError) else str(error)
+        panel = replace(panel, refused=(part, key, text, sentence))
+        return render(line_view(state, system, None, request.form.get("port"), Attempt(panel=panel)), 422)
+    save(line_id, rig, f"{name} measured")
+    return after_change(line_id, None, panel)
+
+
+def _with_measurement(rig: Rig, path: str, text: str) -> Rig:
+    return edit_rig(rig, {path: field_value_at(rig, path, text, unit_system())})
 
 
 @bp.post("/lines/<int:line_id>/ports/<port>/alone")
@@ -174,11 +204,13 @@ def save(line_id: int, rig: Rig, label: str) -> None:
     change_line(session(), line_id, rig, label)
 
 
-def after_change(line_id: int, part: str | None) -> ResponseReturnValue:
+def after_change(line_id: int, part: str | None, panel: PanelChoice | None = None) -> ResponseReturnValue:
     """After a change: the fragment for htmx, a fresh page otherwise."""
+    port = request.values.get("port")
     if request.headers.get("HX-Request"):
-        return render(line_view(line_state(session(), line_id), unit_system(), part, request.values.get("port")))
-    return redirect(url_for("line.show", line_id=line_id, part=part, port=request.values.get("port")))
+        return render(line_view(line_state(session(), line_id), unit_system(), part, port, Attempt(panel=panel)))
+    key, everything = (panel.key, "1" if panel.everything else None) if panel else (None, None)
+    return redirect(url_for("line.show", line_id=line_id, part=part, port=port, panel=key, all=everything))
 
 
 def render(view: LineView, status: int = 200) -> ResponseReturnValue:

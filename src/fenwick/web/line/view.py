@@ -35,6 +35,7 @@ from fenwick.rig.whatif import candidate_key
 from fenwick.units import METRIC, format_value, unit_label
 from fenwick.units.convert import from_display, water_column
 from fenwick.web.line.form import Editor, open_editor
+from fenwick.web.line.panels import Panel, PanelChoice, open_panel
 from fenwick.wording import VerdictRow, check_sentence, least_certain, verdict, warnings
 from fenwick.wording.say import Voice
 from fenwick.wording.whatif import Suggestion, suggestion
@@ -67,6 +68,7 @@ class Attempt:
     editor: Editor | None = None
     upload_error: str = ""
     trial: Trial | None = None
+    panel: PanelChoice | None = None  #: the strip to open; None: that of the picked part
 
 
 @dataclass(frozen=True)
@@ -107,6 +109,7 @@ class LineView:
     addable: dict[str, str]  #: kinds of part that can be added
     suggestions: list[tuple[str, Suggestion]]  #: (key, words), best first
     trial: Trial | None
+    panel: Panel
     upload_error: str = ""
 
 
@@ -145,6 +148,8 @@ def line_view(
         for name, canvas in (("wide", WIDE), ("narrow", NARROW))
     }
     rows = verdict(line, found, efficiency_band(line), voice, at)
+    suggestions = [] if attempt.trial else _suggestions(line, at, voice)
+    panel = open_panel(attempt.panel or PanelChoice(), rig, line, at, [words for _, words in suggestions], system)
     notes = _notes(found, voice) + [Note("", sentence) for sentence in warnings(line, found, voice)]
     return LineView(
         state=state,
@@ -169,9 +174,10 @@ def line_view(
         parts=_parts(scenes["wide"]),
         editor=editor,
         plan=_plan(rig, line, found, voice, part),
-        suggestions=[] if attempt.trial else _suggestions(line, at, voice),
+        suggestions=suggestions[:MOST_SUGGESTIONS],
         trial=attempt.trial,
         addable={kind: word for kind, word in ADDABLE.items() if kind != "separator" or not line.separators},
+        panel=panel,
         upload_error=attempt.upload_error,
     )
 
@@ -183,7 +189,7 @@ def _suggestions(line: Line, at: int, voice: Voice) -> list[tuple[str, Suggestio
     for outcome in outcomes:
         key = (outcome.candidate.kind, outcome.candidate.part)
         best.setdefault(key, (candidate_key(outcome.candidate), suggestion(outcome, voice)))
-    return list(best.values())[:MOST_SUGGESTIONS]
+    return list(best.values())
 
 
 def _port_index(line: Line, port: str | None, part: str | None) -> int:

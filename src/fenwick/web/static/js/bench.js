@@ -5,7 +5,7 @@
 
   function pick(link) {
     const address = link.getAttribute("href");
-    const again_for = "try" in link.dataset ? ".trial button" : link.dataset.part ? ".part[data-part=\"" + CSS.escape(link.dataset.part) + "\"]" : ".port.here";
+    const again_for = "try" in link.dataset ? ".trial button" : link.dataset.panel ? ".strip-tabs [data-panel=\"" + link.dataset.panel + "\"]" : link.dataset.part ? ".part[data-part=\"" + CSS.escape(link.dataset.part) + "\"]" : ".port.here";
     return htmx.ajax("GET", address, { target: "#bench", swap: "outerHTML" }).then(function () {
       if (!("try" in link.dataset)) history.replaceState(null, "", address);
       const again = document.querySelector("#bench " + again_for);
@@ -14,7 +14,7 @@
   }
 
   document.addEventListener("click", function (event) {
-    const link = event.target.closest("#bench a[data-part], #bench a[data-port], #bench a[data-try]");
+    const link = event.target.closest("#bench a[data-part], #bench a[data-port], #bench a[data-try], #bench a[data-panel]");
     if (!link || event.ctrlKey || event.metaKey || event.shiftKey || event.button !== 0) return;
     event.preventDefault();
     pick(link);

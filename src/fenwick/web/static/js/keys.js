@@ -32,6 +32,8 @@
     "]": function () { press("part-forward"); },
     Delete: function () { press("part-remove"); },
     a: function () { const add = document.getElementById("add-part"); if (add) add.focus(); },
+    h: function () { press("panel-hookup"); },
+    g: function () { press("panel-measure"); },
     "?": function () { document.getElementById("keys").togglePopover(); },
   };
 

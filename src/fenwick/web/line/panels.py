@@ -1,0 +1,107 @@
+"""The strip under the drawing: the picked part, how to hook the line up, or what to measure next."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+
+from fenwick.core.system.line import Line
+from fenwick.rig import Rig
+from fenwick.rig.describe import FieldFacts
+from fenwick.rig.measure import GuessEffect, measure_next
+from fenwick.rig.result import voice_for
+from fenwick.units import format_value
+from fenwick.web.fields import Field
+from fenwick.web.line.form import rig_field
+from fenwick.wording.hookup import HookUp, hook_up
+from fenwick.wording.measure import how_to_measure, what_hangs_on_it
+from fenwick.wording.say import Voice
+from fenwick.wording.whatif import TIME_WORDS, Suggestion, with_the_time
+
+PART, HOOKUP, MEASURE = "part", "hookup", "measure"
+FIRST_MEASURES = 3  #: shown before the rest is asked for
+
+
+@dataclass(frozen=True)
+class MeasureRow:
+    """One guess, ready to be replaced by a measurement."""
+
+    part: str
+    key: str
+    name: str
+    field: Field
+    range: str
+    effect: str
+    how: str
+
+
+@dataclass(frozen=True)
+class Panel:
+    """What the strip shows."""
+
+    key: str
+    guesses: int  #: how many values of the line nobody has measured
+    hook_up: HookUp | None = None
+    rows: tuple[MeasureRow, ...] = ()
+    more: int = 0  #: further guesses, not shown
+    time: str = ""  #: what to do with the time there is
+
+
+@dataclass(frozen=True)
+class PanelChoice:
+    """Which panel is asked for, and what was just refused in it."""
+
+    key: str = PART
+    everything: bool = False  #: all guesses rather than the first few
+    time: str | None = None  #: how much there is, a key of TIME_WORDS
+    refused: tuple[str, str, str, str] | None = None  #: (part, key, text, error) of a measurement
+
+
+def open_panel(
+    choice: PanelChoice, rig: Rig, line: Line, port: int, suggestions: Sequence[Suggestion], system: str
+) -> Panel:
+    """The panel asked for; `suggestions` are the single changes that help the port, best first."""
+    guesses = len(rig.guesses)
+    voice = voice_for(rig, system)
+    if choice.key == HOOKUP:
+        rows, more = _rows(rig, port, voice, choice)
+        time = with_the_time(suggestions, choice.time) if choice.time in TIME_WORDS else ""
+        return Panel(HOOKUP, guesses, hook_up(line, port, voice), rows, more, time)
+    if choice.key == MEASURE and guesses:
+        rows, more = _rows(rig, port, voice, choice)
+        return Panel(MEASURE, guesses, None, rows, more)
+    return Panel(PART, guesses)
+
+
+def _rows(rig: Rig, port: int, voice: Voice, choice: PanelChoice) -> tuple[tuple[MeasureRow, ...], int]:
+    effects = measure_next(rig, port) if rig.guesses else []
+    shown = effects if choice.everything else effects[:FIRST_MEASURES]
+    return tuple(_row(effect, rig, voice, choice) for effect in shown), len(effects) - len(shown)
+
+
+def _row(effect: GuessEffect, rig: Rig, voice: Voice, choice: PanelChoice) -> MeasureRow:
+    guess = effect.guess
+    document = rig.model_dump(mode="json")
+    field = replace(rig_field(rig, document, effect.path, voice.system), guess=False)
+    if choice.refused and choice.refused[:2] == (guess.part, guess.key):
+        field = replace(field, text=choice.refused[2], error=choice.refused[3])
+    full = f"{guess.part}.{guess.key}"
+    owner = "" if guess.part == "dust" else voice.name(guess.part)
+    return MeasureRow(
+        part=guess.part,
+        key=guess.key,
+        name=f"{owner}: {field.label.lower()}" if owner else field.label,
+        field=field,
+        range=_range(effect, effect.facts, voice),
+        effect=what_hangs_on_it(effect.spread, voice) or "hardly anything",
+        how=how_to_measure(full),
+    )
+
+
+def _range(effect: GuessEffect, facts: FieldFacts, voice: Voice) -> str:
+    guess = effect.guess
+    if guess.low is None or guess.high is None:
+        return ""
+    quantity = facts.quantity or "number"
+    low, high = (format_value(end, quantity, voice.system, field=True) for end in (guess.low, guess.high))
+    return f"{low} to {high}"

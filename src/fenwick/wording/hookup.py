@@ -1,0 +1,103 @@
+"""Which hose goes on which port, step by step, and where to mark the bin."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from fenwick.core.components.elements import Element, Hose, Leak, Port, Reducer
+from fenwick.core.components.separator import SlottedDisc
+from fenwick.core.system.line import Line
+from fenwick.core.system.separation import fill_mark
+from fenwick.wording.say import Voice
+
+NEAR_ENOUGH = 0.0015  #: bores closer than this go on one another with a wrap of tape [m]
+
+
+@dataclass(frozen=True)
+class HookUp:
+    """The card to take to the line."""
+
+    steps: tuple[str, ...]
+    mark: str  #: where the bin is marked; empty without a separator
+    caution: str  #: what goes wrong when hoses are swapped; empty without a separator
+
+
+@dataclass(frozen=True)
+class _Stop:
+    """Something a hose ends on."""
+
+    words: str
+    bore: float | None
+
+
+def hook_up(line: Line, port: int, voice: Voice) -> HookUp:
+    """The card for one tool port, by its place among the leaves."""
+    leaf = line.leaves[port]
+    parts = [part for branch in leaf.way for part in branch.elements] + list(line.trunk)
+    parts = [part for part in parts if not isinstance(part, Leak)]
+    steps = []
+    for i, part in enumerate(parts):
+        if isinstance(part, Hose):
+            before = _before(parts, i, leaf.port, voice)
+            after = _after(parts, i, line, voice)
+            bore = voice.figure(float(np.max(part.bore)), "bore")
+            steps.append(
+                f"{voice.name(part.id)} ({bore}): from {_fitted(before, part, voice)} to {_fitted(after, part, voice)}."
+            )
+    discs = line.separators
+    return HookUp(
+        steps=tuple(steps),
+        mark=_mark(discs[0], line, voice) if discs else "",
+        caution="Tool to the side port, vacuum to the centre port: swapped, the dust goes straight on."
+        if discs
+        else "",
+    )
+
+
+def _before(parts: list[Element], i: int, port: Port, voice: Voice) -> _Stop:
+    if i == 0:
+        return _Stop(f"the port of the {voice_name(port.name)}", float(np.max(port.bore)))
+    return _stop(parts[i - 1], voice, leaving=True)
+
+
+def _after(parts: list[Element], i: int, line: Line, voice: Voice) -> _Stop:
+    if i + 1 == len(parts):
+        bore = line.vacuum.inlet_bore
+        return _Stop("the vacuum's inlet", None if bore is None else float(np.max(bore)))
+    return _stop(parts[i + 1], voice, leaving=False)
+
+
+def _stop(part: Element, voice: Voice, *, leaving: bool) -> _Stop:
+    name = voice.name(part.id)
+    match part:
+        case SlottedDisc():
+            side, bore = ("centre", part.outlet_diameter) if leaving else ("side", part.inlet_bore)
+            return _Stop(f"the {side} port of the {voice_name(name)}", float(np.max(bore)))
+        case Reducer():
+            return _Stop(name, float(np.max(part.bore_out if leaving else part.bore_in)))
+        case Leak():
+            return _Stop(name, None)
+        case _:
+            return _Stop(name, float(np.max(part.bore)))
+
+
+def voice_name(name: str) -> str:
+    """A name within a sentence: small, unless it is written in capitals."""
+    return name if name[:2].isupper() else name[:1].lower() + name[1:]
+
+
+def _fitted(stop: _Stop, hose: Hose, voice: Voice) -> str:
+    bore = float(np.max(hose.bore))
+    if stop.bore is None or abs(stop.bore - bore) <= NEAR_ENOUGH:
+        return stop.words
+    return f"{stop.words} (adapter to {voice.figure(stop.bore, 'bore')})"
+
+
+def _mark(disc: SlottedDisc, line: Line, voice: Voice) -> str:
+    height, volume = fill_mark(disc, line.rules)
+    if height <= 0.0:
+        return "This bin is too shallow for its width: the air stirs up whatever lies in it."
+    at, below = voice.figure(height, "bore"), voice.figure(volume, "volume")
+    return f"Mark the bin {at} above its floor and empty it by that line: {below} lie below it."

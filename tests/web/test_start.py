@@ -1,0 +1,92 @@
+"""Start: the five questions, what stops there, and the line that comes of it."""
+
+import re
+
+import pytest
+from flask.testing import FlaskClient
+
+
+def answer(client: FlaskClient, **fields: str):  # type: ignore[no-untyped-def]
+    return client.post("/start", data=fields)
+
+
+def test_an_empty_shop_begins_with_the_questions(empty: FlaskClient) -> None:
+    assert empty.get("/").headers["Location"].endswith("/start")
+    page = empty.get("/start").text
+    assert page.count("<fieldset") == 5
+    assert page.count("don&#39;t know") > 10
+
+
+def test_all_unknown_ends_on_a_line_with_card_mark_and_guesses(empty: FlaskClient) -> None:
+    done = answer(empty)
+    assert done.status_code == 302
+    page = empty.get(done.headers["Location"]).text
+    assert "Hook it up" in page
+    assert "to the side port of the slotted disc" in page
+    assert re.search(r"Mark the bin \d+ mm above its floor", page)
+    assert "Measure this next" in page
+    assert "22 guesses" in page
+    assert "proposal for your bin" in page  # what was concluded is said once
+    assert "proposal for your bin" not in empty.get(done.headers["Location"]).text
+    assert "First line as it stands" in page
+
+
+def test_the_time_there_is_picks_what_to_do(empty: FlaskClient) -> None:
+    page = empty.get(answer(empty, time="20-minutes").headers["Location"]).text
+    assert re.search(r"With 20 minutes: [^<]+\.", page)
+
+
+@pytest.mark.parametrize(
+    ("fields", "sentence"),
+    [
+        ({"hazard": "sparks"}, "are a fire"),
+        ({"hazard": "asbestos"}, "licensed work"),
+        ({"hazard": "light-metal"}, "hydrogen"),
+        ({"hose_bore": "wide"}, "is not a number in mm"),
+        ({"hose_bore": "3800"}, "must be at most 1000 mm (got 3800 mm)"),
+        ({"hose_bore": "-38"}, "must be at least 1 mm"),
+        ({"tool": "lightsaber"}, "Pick one of the list."),
+        ({"sealed_suction": "20", "open_flow": "50", "air_watts": "900"}, "too high"),
+        ({"bin_top": "60", "hose_bore": "70"}, "chamber"),
+    ],
+)
+def test_what_cannot_be_stops_beside_its_field_and_loses_nothing(
+    empty: FlaskClient, fields: dict[str, str], sentence: str
+) -> None:
+    refused = answer(empty, bin_height="417", **fields)
+    assert refused.status_code == 422
+    assert sentence in refused.text.replace("&#39;", "'")
+    assert 'value="417"' in refused.text
+    for name, text in fields.items():
+        assert f'value="{text}"' in refused.text or name == "tool"
+    assert empty.get("/").headers["Location"].endswith("/start")  # no line was made
+
+
+def test_inches_and_amperes_are_read_as_such(empty: FlaskClient) -> None:
+    empty.set_cookie("units", "inch")
+    page = empty.get(answer(empty, hose_bore="1 1/2", current="10").headers["Location"]).text
+    assert "1.5 in" in page
+    assert "small drum vacuum" in page  # 10 A at 120 V
+
+
+def test_a_guess_is_replaced_by_a_measurement_with_one_post(empty: FlaskClient) -> None:
+    line = answer(empty).headers["Location"].split("?")[0]
+
+    def measure(part: str, key: str, value: str) -> tuple[int, str]:
+        data = {"value": value, "panel": "measure", "all": "1"}
+        response = empty.post(f"{line}/measured/{part}/{key}", data=data, headers={"HX-Request": "true"})
+        return response.status_code, response.text
+
+    status, page = measure("hose", "bore_m", "36")
+    assert status == 200
+    assert "Tool hose: bore measured" in page
+    assert "21 guesses" in page
+    assert "Tool hose · 36 mm" in page
+    status, page = measure("link", "length_m", "1.2")  # as it was guessed
+    assert status == 200
+    assert "20 guesses" in page
+    status, page = measure("vacuum", "curve.sealed_suction_pa", "much")
+    assert status == 422
+    assert "is not a number in kPa" in page
+    assert 'value="much"' in page
+    assert measure("hose", "bore_m", "36")[0] == 404  # no guess any more
