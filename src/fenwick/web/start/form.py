@@ -158,12 +158,11 @@ def _read(text: str, kind: str | Choices, system: str) -> Any:
     return text
 
 
-def problems_by_field(error: RigError, system: str) -> dict[str, str]:
+def problems_by_field(error: RigError, form: Mapping[str, str], system: str) -> dict[str, str]:
     """What is wrong with the line the answers make, beside the question it comes from."""
     said: dict[str, str] = {}
     for problem in error.problems:
         sentence = problem.sentence(system)
         said.setdefault(FIELD_OF_PATH.get(problem.path, ""), f"{sentence[:1].upper()}{sentence[1:]}.")
-    if len(said) > 1:
-        said.pop("", None)  # what follows from another answer
-    return said
+    answered = {name: sentence for name, sentence in said.items() if form.get(name, "").strip()}
+    return answered or said  # what stands at “don't know” only follows from an answer

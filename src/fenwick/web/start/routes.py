@@ -34,7 +34,7 @@ def begin() -> ResponseReturnValue:
     try:
         started = start_line(answers)
     except RigError as error:
-        return _page(request.form, problems_by_field(error, system))
+        return _page(request.form, problems_by_field(error, request.form, system))
     operating_point(build_line(started.planned))  # a line that cannot be solved is not kept
     shop = the_shop(session())
     if started.as_found is not None:
