@@ -54,7 +54,7 @@ def test_measured_points_are_met_and_their_ends_drawn_out() -> None:
     ("points", "words"),
     [
         (POINTS[:2], "three or more"),
-        ([*POINTS, (0.03, 9e3)], "two suctions at one flow"),
+        ([*POINTS, (0.03, 9e3)], "stands at the same flow as point 2"),
         ([*POINTS, (0.04, 12e3)], "must fall in suction"),
     ],
 )

@@ -115,7 +115,7 @@ def test_a_hole_plate_reads_back_its_own_suction(tree: dict[str, Any]) -> None:
 def test_a_curve_that_rises_is_refused_by_its_key(tree: dict[str, Any]) -> None:
     tree["vacuum"]["curve"] = copy.deepcopy(CURVES["points"])
     tree["vacuum"]["curve"]["points"][1]["suction_pa"] = 19e3
-    with pytest.raises(RigError, match=r"^vacuum\.curve\.points: must fall in suction as flow rises"):
+    with pytest.raises(RigError, match=r"^vacuum\.curve\.points\[1\].suction_pa: must fall in suction as flow rises"):
         check_rig(tree)
 
 

@@ -3,15 +3,14 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from math import floor, log10
 
 from markupsafe import Markup
 
 from fenwick.core.system.assess import Assessment
+from fenwick.drawing.axes import axis_ticks
 from fenwick.drawing.render import render
 from fenwick.drawing.scene import Scene
 from fenwick.drawing.shapes import text_width
-from fenwick.units.convert import from_display, to_display
 from fenwick.wording.say import Voice
 
 TOP, LEFT, RIGHT_MARGIN = 24.0, 44.0, 10.0
@@ -41,7 +40,7 @@ def render_ladder(scene: Scene, found: Assessment, voice: Voice, height: float, 
     """The ladder as SVG, as wide as the scene."""
     s = found.point.stations
     deepest = max(float(s.static_suction[:, 0].max()), 1.0)
-    ticks = _ticks(deepest, voice.system)
+    ticks = axis_ticks(deepest, "suction", voice.system)
     bottom = height - BELOW
 
     def down(suction: float) -> float:
@@ -103,16 +102,6 @@ def _places(scene: Scene, found: Assessment, shown: list[int]) -> list[float]:
         last = max(last, x)
         places.append(last)
     return places
-
-
-def _ticks(deepest: float, system: str) -> list[float]:
-    """Round figures in the user's unit from 0 to just past the deepest suction, stored units."""
-    most = to_display(deepest, "suction", system)
-    raw = most / 3.0
-    power = 10.0 ** floor(log10(raw))
-    step = next(m * power for m in (1.0, 2.0, 2.5, 5.0, 10.0) if m * power >= raw)
-    count = int(most / step) + 1
-    return [from_display(step * i, "suction", system) for i in range(count + 1)]
 
 
 def _title(station: str, voice: Voice) -> str:

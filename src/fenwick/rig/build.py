@@ -60,8 +60,9 @@ def build_line(rig: Rig) -> Line:
 def _vacuum(part: VacuumPart, site: Site) -> Vacuum:
     held = part.filter
     bag = part.bag
+    curve = _curve(part.curve, site)
     return Vacuum(
-        curve=_curve(part.curve, site),
+        curve=curve if part.motor_speed is None else curve.at_speed(part.motor_speed),
         inlet_bore=part.inlet_bore_m,
         filter=FilterMedium(held.kind, held.area_m2, held.held_kg) if held else None,
         bag=FilterMedium("bag", bag.area_m2, bag.held_kg) if bag else None,

@@ -114,6 +114,7 @@ class InlineFilterPart(f.Part):
     medium: Literal["paper", "hepa", "bag"] = Field("bag", title="Medium")
     area_m2: f.FilterArea = Field(title="Area")
     held_kg: f.HeldMass = Field(0.0, title="Dust in it")
+    price: f.Price | None = Field(None, title="Price")
 
 
 ElementPart = Annotated[

@@ -9,7 +9,7 @@ from pydantic import Field, model_validator
 from fenwick.core.components.dust import DUSTS, REFUSED_DUSTS
 from fenwick.core.errors import OutsideDomainError
 from fenwick.core.formulas.air import REFERENCE_DENSITY
-from fenwick.core.formulas.fan import exponent_from_air_power, extend_points, hole_plate_flow
+from fenwick.core.formulas.fan import exponent_from_air_power, hole_plate_flow, misplaced_point
 from fenwick.rig import fields as f
 from fenwick.rig.elements import LinePart
 from fenwick.rig.guesses import GuessPart
@@ -17,6 +17,7 @@ from fenwick.rig.problems import refuse
 
 FORMAT, VERSION = "fenwick-rig", 1
 RESERVED_IDS = ("vacuum", "junction")
+ROW_WORD = {"points": "point", "rows": "row"}  #: what an entry of a measured curve is called
 RESERVED_WORDS = "“vacuum” and “junction” are the line's own"
 
 
@@ -93,10 +94,9 @@ class HolesPart(f.Part):
 
 
 def _refuse_bad_curve(key: str, points: list[tuple[float, float]]) -> None:
-    try:
-        extend_points(points)
-    except OutsideDomainError as error:
-        refuse(key, error.rule)
+    clash = misplaced_point(points)
+    if clash is not None:
+        refuse(f"{key}[{clash[0]}].suction_pa", f"{clash[2]} {ROW_WORD[key]} {clash[1] + 1}")
 
 
 CurvePart = Annotated[NameplatePart | PointsPart | HolesPart, Field(discriminator="kind")]
@@ -108,6 +108,7 @@ class FilterPart(f.Part):
     kind: Literal["paper", "hepa"] = Field("paper", title="Filter")
     area_m2: f.FilterArea = Field(title="Filter area")
     held_kg: f.HeldMass = Field(0.0, title="Dust on it")
+    price: f.Price | None = Field(None, title="Filter price")
 
 
 class BagPart(f.Part):
@@ -115,6 +116,7 @@ class BagPart(f.Part):
 
     area_m2: f.FilterArea = Field(title="Bag area")
     held_kg: f.HeldMass = Field(0.0, title="Dust in it")
+    price: f.Price | None = Field(None, title="Bag price")
 
 
 class VacuumPart(f.Part):
@@ -124,6 +126,7 @@ class VacuumPart(f.Part):
     electrical_power_w: f.Power | None = Field(None, title="Electric")
     current_a: f.Current | None = Field(None, title="Current")
     inlet_bore_m: f.Bore | None = Field(None, title="Inlet bore")
+    motor_speed: f.SpeedShare | None = Field(None, title="Motor speed")
     curve: CurvePart
     filter: FilterPart | None = None
     bag: BagPart | None = None

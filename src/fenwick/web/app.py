@@ -10,7 +10,7 @@ from fenwick.data import Database
 from fenwick.web import database, errors, headers, line, pieces, reference, settings, start
 from fenwick.web.filters import init_filters
 
-MAX_UPLOAD = 1_200_000  #: a rig file is at most 1 MB; the rest is the form around it [bytes]
+MAX_UPLOAD = 12_000_000  #: a log of 100 000 rows; a rig file has a limit of its own [bytes]
 
 csrf = CSRFProtect()
 
@@ -27,6 +27,7 @@ def create_app(shop: Database, secret_key: str) -> Flask:
     app.config.update(
         SECRET_KEY=secret_key,
         MAX_CONTENT_LENGTH=MAX_UPLOAD,
+        MAX_FORM_MEMORY_SIZE=MAX_UPLOAD,
         SESSION_COOKIE_SAMESITE="Lax",
         WTF_CSRF_TIME_LIMIT=None,
         SEND_FILE_MAX_AGE_DEFAULT=3600,

@@ -20,7 +20,7 @@ from fenwick.web.database import shop_path
 SENTENCES = {
     404: "There is nothing at this address.",
     405: "This address takes no such request.",
-    413: "That file is too large: a rig file is at most 1 MB. Nothing was changed.",
+    413: "That is too large: a rig file is at most 1 MB, a table at most 12 MB. Nothing was changed.",
 }
 
 

@@ -12,6 +12,8 @@ SENTENCES = {
     "blocked": "Next to nothing flows at {name} ({flow}): some part of the line is far too narrow or blocked.",
     "no-fan": "The fan has no suction to speak of: {suction} with everything shut.",
     "all-open": "The fan runs all but open, with no suction left at its inlet: nothing in this line resists it.",
+    "starved": "This fan is made for a wide hose and passes {flow}, a small part of what it could: the small hose "
+    "starves it. A wide hose of its own, straight to the tool, serves it better.",
     "no-filter": "No filter and no bag are given: whatever passes the separator is counted as blown into the room.",
     "rough": "{name} is rougher for its bore than the friction law was tested for.",
     "kinked": "{name} bends tighter than its own bore: it kinks, and the loss is a guess.",
@@ -22,10 +24,11 @@ SENTENCES = {
 
 def warnings(line: Line, assessment: Assessment, voice: Voice) -> list[str]:
     """Plain sentences, for the first variant; empty when there is nothing to warn of."""
-    return [_sentence(doubt, voice) for doubt in doubts(line, assessment.point)]
+    return [warning(doubt, voice) for doubt in doubts(line, assessment.point)]
 
 
-def _sentence(doubt: Doubt, voice: Voice) -> str:
+def warning(doubt: Doubt, voice: Voice) -> str:
+    """A doubt in words."""
     return SENTENCES[doubt.kind].format(
         name=voice.name(doubt.part),
         flow=voice.figure(doubt.value, "flow"),

@@ -33,6 +33,10 @@ class Nameplate:
         """Largest product of suction and flow [W]."""
         return self.sealed_suction * self.open_flow * peak_air_power_share(self.exponent)
 
+    def at_speed(self, share: Values) -> Nameplate:
+        """The same fan at a share of its speed [-]: by the fan laws, flow goes with it and suction with its square."""
+        return Nameplate(self.sealed_suction * share**2, self.open_flow * share, self.exponent)
+
     def suction(self, room_flow: Values, room_density: Values) -> Values:
         """Suction [Pa] at a volume flow at room density [m^3/s] in air of `room_density` [kg/m^3]."""
         at_reference = suction_nameplate(room_flow, self.sealed_suction, self.open_flow, self.exponent)
@@ -85,6 +89,10 @@ class MeasuredCurve:
         """Largest product of suction and flow [W], to a thousandth of the open flow."""
         flow = np.linspace(0.0, self.open_flow, 1001)
         return float(np.max(flow * suction_points(flow, np.array(self.flows), np.array(self.suctions))))
+
+    def at_speed(self, share: float) -> MeasuredCurve:
+        """The curve of the same fan at a share of its speed [-], by the fan laws."""
+        return MeasuredCurve(tuple(q * share for q in self.flows), tuple(p * share**2 for p in self.suctions))
 
     def suction(self, room_flow: Values, room_density: Values) -> Values:
         """Suction [Pa] at a volume flow at room density [m^3/s] in air of `room_density` [kg/m^3]."""

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from itertools import pairwise
 
 import numpy as np
 from scipy.interpolate import PchipInterpolator
@@ -52,10 +53,13 @@ def exponent_from_air_power(air_power: float, sealed_suction: float, open_flow: 
     """
     share = air_power / (sealed_suction * open_flow)
     low, high = EXPONENT_RANGE
-    if share < peak_air_power_share(low):
-        raise OutsideDomainError("air watts", "are too low for this sealed suction and open flow", air_power, "W")
-    if share > peak_air_power_share(high):
-        raise OutsideDomainError("air watts", "are too high for this sealed suction and open flow", air_power, "W")
+    least, most = (sealed_suction * open_flow * float(peak_air_power_share(n)) for n in EXPONENT_RANGE)
+    if not least <= air_power <= most:
+        side = "low" if air_power < least else "high"
+        allowed = f"which allow {least:.0f} to {most:.0f} W"
+        raise OutsideDomainError(
+            "air watts", f"are too {side} for this sealed suction and open flow, {allowed}", air_power, "W"
+        )
     for _ in range(60):
         middle = 0.5 * (low + high)
         low, high = (middle, high) if peak_air_power_share(middle) < share else (low, middle)
@@ -77,6 +81,22 @@ def suction_points(flow: Values, flows: Array, suctions: Array) -> Array:
     return np.asarray(PchipInterpolator(flows, suctions)(np.clip(flow, 0.0, flows[-1])))
 
 
+def misplaced_point(points: Sequence[tuple[float, float]]) -> tuple[int, int, str] | None:
+    """The first point that does not fit a falling curve: (its place, that of the one it clashes with, the rule).
+
+    Parameters
+    ----------
+    points : (flow [m^3/s], suction [Pa]), in any order
+    """
+    order = sorted(range(len(points)), key=lambda i: points[i])
+    for before, after in pairwise(order):
+        if points[after][0] <= points[before][0]:
+            return max(before, after), min(before, after), "stands at the same flow as"
+        if points[after][1] >= points[before][1]:
+            return max(before, after), min(before, after), "must fall in suction as flow rises, against"
+    return None
+
+
 def extend_points(points: Sequence[tuple[float, float]]) -> tuple[Array, Array]:
     """Measured points with their ends drawn out along the last secants, to no flow and to no suction.
 
@@ -95,11 +115,10 @@ def extend_points(points: Sequence[tuple[float, float]]) -> tuple[Array, Array]:
     """
     if len(points) < 3:
         raise OutsideDomainError("points", "must be three or more", len(points))
+    clash = misplaced_point(points)
+    if clash is not None:
+        raise OutsideDomainError(f"point {clash[0] + 1}", f"{clash[2]} point {clash[1] + 1}")
     flow, suction = (np.array(column, dtype=float) for column in zip(*sorted(points), strict=True))
-    if np.any(np.diff(flow) <= 0.0):
-        raise OutsideDomainError("points", "hold two suctions at one flow")
-    if np.any(np.diff(suction) >= 0.0):
-        raise OutsideDomainError("points", "must fall in suction as flow rises")
     if flow[0] > 0.0:
         steep = (suction[1] - suction[0]) / (flow[1] - flow[0])
         flow, suction = np.append(0.0, flow), np.append(suction[0] - steep * flow[0], suction)

@@ -17,10 +17,10 @@ from fenwick.core.system.operating import OperatingPoint
 class Doubt:
     """One reason to read the figures with care, for the first variant."""
 
-    #: shut, blocked, no-fan, all-open, no-filter, rough, kinked, overlap or unknown-dust
+    #: shut, blocked, no-fan, all-open, starved, no-filter, rough, kinked, overlap or unknown-dust
     kind: str
     part: str | None = None
-    value: float = 0.0  #: a flow [m^3/s] for shut and blocked, a suction [Pa] for no-fan
+    value: float = 0.0  #: a flow [m^3/s] for shut, blocked and starved, a suction [Pa] for no-fan
 
 
 def doubts(line: Line, point: OperatingPoint) -> tuple[Doubt, ...]:
@@ -41,6 +41,22 @@ def _about_flow(line: Line, point: OperatingPoint) -> Iterator[Doubt]:
         yield Doubt("no-fan", None, sealed)
     elif made < np.max(line.rules["verdict.all-open"]) * sealed:
         yield Doubt("all-open")
+    through = float(point.mass_flow[0] / point.room_density[0])
+    if is_starved(line, through):
+        yield Doubt("starved", "vacuum", through)
+
+
+def is_starved(line: Line, flow: float) -> bool:
+    """Whether a fan made for wide hoses passes so little that a small hose wastes it.
+
+    Parameters
+    ----------
+    line : any; its first variant counts
+    flow : through the vacuum, at room density [m^3/s]
+    """
+    curve, rules = line.vacuum.curve, line.rules
+    weak = float(np.max(curve.sealed_suction)) < float(np.max(rules["fan.low-suction"]))
+    return weak and flow < float(np.max(rules["fan.starved"])) * float(np.max(curve.open_flow))
 
 
 def _about_parts(line: Line) -> Iterator[Doubt]:

@@ -45,3 +45,10 @@ def flow_alone(line: Line) -> Array:
     point = operating_point(with_openings(line, {**alone_openings(line)}))
     flow = np.broadcast_to(point.port_flow, (len(line.leaves), len(line.leaves)))
     return np.asarray(np.diagonal(flow))
+
+
+def fan_alone(line: Line) -> tuple[Array, Array]:
+    """(flow through the vacuum at room density [m^3/s], suction it makes [Pa]) with each port open alone, (ports,)."""
+    point = operating_point(with_openings(line, {**alone_openings(line)}))
+    shape = (len(line.leaves),)
+    return np.broadcast_to(point.mass_flow / point.room_density, shape), np.broadcast_to(point.suction, shape)

@@ -14,7 +14,6 @@ from fenwick.rig.describe import FieldFacts, describe
 from fenwick.rig.edit import value_at
 from fenwick.rig.elements import BranchPart, HosePart, PlatePart
 from fenwick.rig.guesses import guess_path
-from fenwick.rig.model import HolesPart, PointsPart
 from fenwick.rig.problems import split_path
 from fenwick.rig.separator import SlottedDiscPart
 from fenwick.units import BadNumberError, format_value, parse_value, unit_label
@@ -50,10 +49,8 @@ PART_KEYS: dict[str, tuple[str, ...]] = {
 TOOL_KEYS = ("port.bore_m", "port.entry", "port.machine", "port.dust_rate_kg_s")
 HOOD_KEYS = ("port.hood.distance_m", "port.hood.release", "port.hood.thrown_share")
 CURVE_KEYS = ("vacuum.curve.sealed_suction_pa", "vacuum.curve.open_flow_m3_s", "vacuum.curve.air_watts")
-VACUUM_KEYS = (
-    "vacuum.electrical_power_w",
-    "vacuum.inlet_bore_m",
-)
+VACUUM_KEYS = ("vacuum.electrical_power_w", "vacuum.inlet_bore_m")
+LABEL = "vacuum:label"  #: the vacuum on its own page, where there is room for all of it
 FILTER_KEYS = ("vacuum.filter.kind", "vacuum.filter.area_m2", "vacuum.filter.held_kg")
 SITE_KEYS = ("site.temperature_c", "site.altitude_m")
 
@@ -80,8 +77,10 @@ class Editor:
 
 def part_paths(rig: Rig, part: str) -> tuple[str, tuple[str, ...]] | None:
     """(kind, paths of the fields) of a part; None when the line has none of that id."""
+    if part == LABEL:
+        return "label", _label_paths(rig)
     if part == "vacuum":
-        curve = CURVE_KEYS if rig.vacuum.curve.kind == "nameplate" else _curve_rows(rig)
+        curve = CURVE_KEYS if rig.vacuum.curve.kind == "nameplate" else ()
         return "vacuum", curve + VACUUM_KEYS + (FILTER_KEYS if rig.vacuum.filter else ()) + SITE_KEYS
     groups = [("line", rig.line.elements)]
     for way, branch in rig.line.walk():
@@ -96,23 +95,23 @@ def part_paths(rig: Rig, part: str) -> tuple[str, tuple[str, ...]] | None:
     return None
 
 
+def _label_paths(rig: Rig) -> tuple[str, ...]:
+    """All there is to say about a vacuum, but for a measured curve, which is a table of its own."""
+    keys = [*CURVE_KEYS, "vacuum.curve.exponent"] if rig.vacuum.curve.kind == "nameplate" else []
+    keys += [*VACUUM_KEYS, "vacuum.current_a", "vacuum.motor_speed"]
+    for name, medium in (("filter", rig.vacuum.filter), ("bag", rig.vacuum.bag)):
+        if medium is not None:
+            kind = [f"vacuum.{name}.kind"] if name == "filter" else []
+            keys += [*kind, *(f"vacuum.{name}.{key}" for key in ("area_m2", "held_kg", "price"))]
+    return (*keys, *SITE_KEYS)
+
+
 def _branch_paths(root: str, branch: BranchPart) -> tuple[str, ...]:
     keys: tuple[str, ...] = ()
     if branch.port is not None:
         keys = TOOL_KEYS + (HOOD_KEYS if branch.port.hood else ())
     gate = ("gate.opening",) if branch.gate else ()
     return tuple(f"{root}.{key}" for key in (*keys, *gate))
-
-
-def _curve_rows(rig: Rig) -> tuple[str, ...]:
-    curve = rig.vacuum.curve
-    rows: list[str] = []
-    if isinstance(curve, PointsPart):
-        rows = [f"points[{i}].{key}" for i in range(len(curve.points)) for key in ("flow_m3_s", "suction_pa")]
-    if isinstance(curve, HolesPart):
-        keys = ("hole_diameter_m", "holes", "suction_pa")
-        rows = [f"rows[{i}].{key}" for i in range(len(curve.rows)) for key in keys]
-    return tuple(f"vacuum.curve.{row}" for row in rows)
 
 
 def _element_paths(root: str, element: Any) -> tuple[str, ...]:
@@ -153,7 +152,7 @@ def rig_field(rig: Rig, document: Any, path: str, system: str) -> Field:
     label = facts.title
     if "bends[" in path:
         label = f"Bend {_row_number(path)} {label.lower().removesuffix(' of the centre line')}"
-    elif any(rows in path for rows in (".points[", ".rows[", ".holes[")):
+    elif ".holes[" in path:
         label = f"{_row_number(path)}. {label.lower()}"
     if facts.choices:
         choices = tuple((choice, choice_word(path, choice)) for choice in facts.choices)

@@ -133,14 +133,19 @@ def _tried(line_id: int, key: str) -> tuple[LineState, Rig, Candidate]:
 def undo(line_id: int) -> ResponseReturnValue:
     """Take the last change back."""
     step_line(session(), line_id, -1)
-    return after_change(line_id, request.form.get("part"))
+    return _back_to_vacuum(line_id) or after_change(line_id, request.form.get("part"))
 
 
 @bp.post("/lines/<int:line_id>/redo")
 def redo(line_id: int) -> ResponseReturnValue:
     """Bring back what was undone last."""
     step_line(session(), line_id, +1)
-    return after_change(line_id, request.form.get("part"))
+    return _back_to_vacuum(line_id) or after_change(line_id, request.form.get("part"))
+
+
+def _back_to_vacuum(line_id: int) -> ResponseReturnValue | None:
+    """The vacuum's page again, where that is where the button stands."""
+    return redirect(url_for("line.vacuum", line_id=line_id)) if "vacuum" in request.form else None
 
 
 @bp.get("/lines/<int:line_id>/ports")

@@ -1,0 +1,20 @@
+"""Round figures along an axis."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from math import floor, log10
+
+from fenwick.units.convert import from_display, to_display
+
+Scale = Callable[[float], float]  #: from a figure to a place on the page
+
+
+def axis_ticks(most: float, quantity: str, system: str, steps: int = 3) -> list[float]:
+    """Round figures in the user's unit from 0 to just past the largest, in some `steps`; stored units."""
+    shown = max(to_display(most, quantity, system), 1e-9)
+    raw = shown / steps
+    power = 10.0 ** floor(log10(raw))
+    step = next(m * power for m in (1.0, 2.0, 2.5, 5.0, 10.0) if m * power >= raw * (1.0 - 1e-9))
+    count = int(shown / step * (1.0 - 1e-9)) + 1
+    return [from_display(step * i, quantity, system) for i in range(count + 1)]
