@@ -41,6 +41,13 @@ def test_each_doubt_is_raised_by_its_cause(line: Line, kind: str) -> None:
     assert kind in SENTENCES
 
 
+@pytest.mark.parametrize(("bore", "doubted"), [(0.0024, True), (0.0026, False), (1.01, True)])
+def test_a_bore_that_changes_20_to_1_is_a_mistaken_unit(bore: float, doubted: bool) -> None:
+    line = disc_line()
+    odd = replace(line, trunk=(*line.trunk, Hose("odd", bore, 0.5)))
+    assert ("step" in kinds(odd)) is doubted
+
+
 def test_a_wide_outlet_overlaps_the_inlet() -> None:
     line = disc_line()
     wide = replace(line.separators[0], outlet_diameter=0.3)

@@ -38,6 +38,9 @@ RULES: tuple[Rule, ...] = (
     Rule(
         "wall.roughest", 0.05, 0.03, 0.1, "number", "bores", "Roughness to which the friction law was tested", "Moody"
     ),
+    Rule(
+        "bore.most-step", 20.0, 10.0, 30.0, "number", "to 1", "A change of bore that must be a mistaken unit", ESTIMATE
+    ),
     Rule("bend.corrugated", 1.3, 1.0, 1.6, "number", "×", "A bend in a ribbed hose, against a smooth one"),
     Rule("elbow.short", 0.9, 0.7, 1.3, "number", "velocity heads", "Loss of a short right-angled elbow"),
     Rule("elbow.sweep", 1.5, 1.0, 2.5, "number", "bores", "Radius of a long-sweep elbow, where it is not given"),
@@ -164,6 +167,7 @@ RULES: tuple[Rule, ...] = (
 SUBJECTS = {
     "wall": "Hoses",
     "bend": "Hoses",
+    "bore": "Hoses",
     "elbow": "Hoses",
     "entry": "Ports, gates and the vacuum",
     "gate": "Ports, gates and the vacuum",

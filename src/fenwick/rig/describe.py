@@ -61,7 +61,7 @@ def _facts(model: type[BaseModel], key: str) -> tuple[FieldFacts, tuple[type[Bas
     if not choices and isinstance(extra, dict):
         choices = tuple(str(c) for c in typing.cast(list[str], extra.get("enum", [])))
     nested = tuple(leaf for leaf in found if isinstance(leaf, type) and issubclass(leaf, BaseModel))
-    title = info.title or key.replace("_", " ")
+    title = info.title or key.replace("_", " ").capitalize()
     return FieldFacts(title, quantity, choices, type(None) in found, int in found), nested
 
 

@@ -37,9 +37,9 @@ def add_part(rig: Rig, after: str, kind: str) -> tuple[Rig, str]:
         raise RigError((Problem("", f"there is no kind of part called “{kind[:20]}”"),))
     document = rig.model_dump(mode="json")
     run, at = _place_after(document, after)
-    bore = _bore_before(document, run, at)
-    name = _fresh_id(rig, kind)
-    run.insert(at, {"id": name, "kind": kind, "name": _fresh_name(rig, ADDABLE[kind]), **_defaults(kind, bore)})
+    bore = bore_before(document, run, at)
+    name = fresh_id(rig, kind)
+    run.insert(at, {"id": name, "kind": kind, "name": fresh_name(rig, ADDABLE[kind]), **_defaults(kind, bore)})
     return check_rig(document), name
 
 
@@ -53,8 +53,8 @@ def duplicate_part(rig: Rig, part: str) -> tuple[Rig, str]:
     document = rig.model_dump(mode="json")
     run, at = _find(document, part)
     twin = copy.deepcopy(run[at])
-    twin["id"] = _fresh_id(rig, twin["kind"])
-    twin["name"] = _fresh_name(rig, f"{(twin.get('name') or part)[:100].removesuffix(' copy')} copy")
+    twin["id"] = fresh_id(rig, twin["kind"])
+    twin["name"] = fresh_name(rig, f"{(twin.get('name') or part)[:100].removesuffix(' copy')} copy")
     run.insert(at + 1, twin)
     copy_guesses(document, part, twin["id"])
     return check_rig(document), twin["id"]
@@ -71,6 +71,41 @@ def remove_part(rig: Rig, part: str) -> Rig:
     run, at = _find(document, part)
     del run[at]
     prune_guesses(document)
+    return check_rig(document)
+
+
+def move_part_behind(rig: Rig, part: str, after: str) -> Rig:
+    """A rig with a part taken out and put behind another; behind a tool is the start of its branch.
+
+    Raises
+    ------
+    RigError
+        When there is no such place, or the part may not stand there.
+    """
+    if part == after:
+        return rig
+    document = rig.model_dump(mode="json")
+    run, at = _find(document, part)
+    moved = run.pop(at)
+    target, place = _place_after(document, after)
+    target.insert(place, moved)
+    return check_rig(document)
+
+
+def replace_part(rig: Rig, part: str, kind: str, values: dict[str, Any]) -> Rig:
+    """A rig with a part exchanged for another; id and, unless a new one is given, name stay.
+
+    Raises
+    ------
+    RigError
+        When the part may not be exchanged so.
+    """
+    document = rig.model_dump(mode="json")
+    run, at = _find(document, part)
+    old = run[at]
+    run[at] = {"id": part, "name": old["name"], "kind": kind, **values}
+    changed = [guess for guess in document["guesses"] if guess["part"] == part]
+    document["guesses"] = [guess for guess in document["guesses"] if guess not in changed]
     return check_rig(document)
 
 
@@ -102,8 +137,8 @@ def move_part(rig: Rig, part: str, by: int) -> Rig:
     return check_rig(document)
 
 
-def _runs(document: dict[str, Any]) -> list[tuple[str, list[Any]]]:
-    """Every run of elements with the id of its branch; the trunk's is the vacuum's."""
+def runs(document: dict[str, Any]) -> list[tuple[str, list[Any]]]:
+    """Every run of elements of a parsed file with the id of its branch; the trunk's is the vacuum's."""
     found: list[tuple[str, list[Any]]] = []
 
     def visit(branches: list[Any]) -> None:
@@ -116,7 +151,7 @@ def _runs(document: dict[str, Any]) -> list[tuple[str, list[Any]]]:
 
 
 def _find(document: dict[str, Any], part: str) -> tuple[list[Any], int]:
-    for _, run in _runs(document):
+    for _, run in runs(document):
         for i, element in enumerate(run):
             if element["id"] == part:
                 return run, i
@@ -124,14 +159,14 @@ def _find(document: dict[str, Any], part: str) -> tuple[list[Any], int]:
 
 
 def _place_after(document: dict[str, Any], after: str) -> tuple[list[Any], int]:
-    for owner, run in _runs(document):
+    for owner, run in runs(document):
         if owner == after:
             return run, len(run) if after == "vacuum" else 0
     run, at = _find(document, after)
     return run, at + 1
 
 
-def _bore_before(document: dict[str, Any], run: list[Any], at: int) -> float:
+def bore_before(document: dict[str, Any], run: list[Any], at: int) -> float:
     """The bore that a part put there would meet."""
     for element in reversed(run[:at]):
         for key in ("bore_m", "bore_out_m", "outlet_d_m"):
@@ -169,12 +204,15 @@ def _defaults(kind: str, bore: float) -> dict[str, Any]:
     return table[kind]
 
 
-def _fresh_id(rig: Rig, kind: str) -> str:
+def fresh_id(rig: Rig, kind: str) -> str:
+    """An id that nothing in the rig has yet."""
     taken = {e.id for e in rig.line.elements} | {b.id for _, b in rig.line.walk()}
     taken |= {e.id for _, branch in rig.line.walk() for e in branch.elements}
     return next(f"{kind}-{i}" for i in range(1, 10_000) if f"{kind}-{i}" not in taken)
 
 
-def _fresh_name(rig: Rig, word: str) -> str:
+def fresh_name(rig: Rig, word: str) -> str:
+    """A name that no part and no tool has yet."""
     taken = {e.name for e in rig.line.elements} | {e.name for _, branch in rig.line.walk() for e in branch.elements}
+    taken |= {branch.port.name for _, branch in rig.line.walk() if branch.port}
     return next(name for i in range(1, 10_000) if (name := word if i == 1 else f"{word} {i}") not in taken)

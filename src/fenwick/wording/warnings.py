@@ -18,6 +18,7 @@ SENTENCES = {
     "rough": "{name} is rougher for its bore than the friction law was tested for.",
     "kinked": "{name} bends tighter than its own bore: it kinks, and the loss is a guess.",
     "overlap": "The inlet of {name} overlaps its outlet tube: the swirl model is indicative only.",
+    "step": "The bore changes {ratio} to 1 at {name}: check its unit, millimetres or inches.",
     "unknown-dust": "The dust is not known: carrying, separation and what becomes of the dust are left out.",
 }
 
@@ -33,6 +34,7 @@ def warning(doubt: Doubt, voice: Voice) -> str:
         name=voice.name(doubt.part),
         flow=voice.figure(doubt.value, "flow"),
         suction=voice.figure(doubt.value, "suction"),
+        ratio=f"{doubt.value:.0f}",
     )
 
 

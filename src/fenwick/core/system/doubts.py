@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from fenwick.core.components.elements import Branch, Element, Hose
+from fenwick.core.components.elements import Branch, Element, Hose, Leak, Reducer
 from fenwick.core.components.separator import SlottedDisc
 from fenwick.core.system.line import Line
 from fenwick.core.system.operating import OperatingPoint
@@ -17,10 +17,10 @@ from fenwick.core.system.operating import OperatingPoint
 class Doubt:
     """One reason to read the figures with care, for the first variant."""
 
-    #: shut, blocked, no-fan, all-open, starved, no-filter, rough, kinked, overlap or unknown-dust
+    #: shut, blocked, no-fan, all-open, starved, no-filter, rough, kinked, overlap, step or unknown-dust
     kind: str
     part: str | None = None
-    value: float = 0.0  #: a flow [m^3/s] for shut, blocked and starved, a suction [Pa] for no-fan
+    value: float = 0.0  #: a flow [m^3/s] for shut, blocked and starved, a suction [Pa] for no-fan, a ratio for step
 
 
 def doubts(line: Line, point: OperatingPoint) -> tuple[Doubt, ...]:
@@ -67,6 +67,7 @@ def _about_parts(line: Line) -> Iterator[Doubt]:
             yield from _about_hose(part, line)
     for disc in line.separators:
         yield from _about_disc(disc)
+    yield from _about_steps(line)
     if line.dust is None:
         yield Doubt("unknown-dust")
 
@@ -77,6 +78,45 @@ def _about_hose(hose: Hose, line: Line) -> Iterator[Doubt]:
         yield Doubt("rough", hose.id)
     if any(np.min(bend.radius) < np.max(hose.bore) for bend in hose.bends):
         yield Doubt("kinked", hose.id)
+
+
+def _about_steps(line: Line) -> Iterator[Doubt]:
+    """Bores that change so far from one part to the next that a unit must have been mistaken."""
+    most = float(np.max(line.rules["bore.most-step"]))
+    for run, before in _runs(line):
+        for part in run:
+            ends = _end_bores(part)
+            if ends is None:
+                continue
+            for bore in ends:
+                if before is not None and max(bore / before, before / bore) >= most:
+                    yield Doubt("step", part.id, max(bore / before, before / bore))
+                before = bore
+
+
+def _runs(line: Line) -> Iterator[tuple[tuple[Element, ...], float | None]]:
+    """Every run of parts, with the bore of the port ahead of it."""
+
+    def visit(branches: tuple[Branch, ...]) -> Iterator[tuple[tuple[Element, ...], float | None]]:
+        for branch in branches:
+            yield branch.elements, float(np.max(branch.port.bore)) if branch.port else None
+            yield from visit(branch.branches)
+
+    yield from visit(line.branches)
+    yield line.trunk, None
+
+
+def _end_bores(part: Element) -> tuple[float, float] | None:
+    """Bores at which the air enters and leaves a part [m]; None for a gap in the wall."""
+    match part:
+        case Leak():
+            return None
+        case Reducer():
+            return float(np.max(part.bore_in)), float(np.max(part.bore_out))
+        case SlottedDisc():
+            return float(np.max(part.inlet_bore)), float(np.max(part.outlet_diameter))
+        case _:
+            return float(np.max(part.bore)), float(np.max(part.bore))
 
 
 def _about_disc(disc: SlottedDisc) -> Iterator[Doubt]:

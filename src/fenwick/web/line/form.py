@@ -52,6 +52,7 @@ CURVE_KEYS = ("vacuum.curve.sealed_suction_pa", "vacuum.curve.open_flow_m3_s", "
 VACUUM_KEYS = ("vacuum.electrical_power_w", "vacuum.inlet_bore_m")
 LABEL = "vacuum:label"  #: the vacuum on its own page, where there is room for all of it
 FILTER_KEYS = ("vacuum.filter.kind", "vacuum.filter.area_m2", "vacuum.filter.held_kg")
+JOIN_KEY = "join_angle_deg"
 SITE_KEYS = ("site.temperature_c", "site.altitude_m")
 
 
@@ -87,7 +88,9 @@ def part_paths(rig: Rig, part: str) -> tuple[str, tuple[str, ...]] | None:
         root = f"line.{way}"
         groups.append((root, branch.elements))
         if branch.id == part:
-            return "tool", _branch_paths(root, branch) + (("dust.kind",) if rig.dust else ())
+            return "tool", _branch_paths(root, branch, joins=len(rig.line.ways) > 1) + (
+                ("dust.kind",) if rig.dust else ()
+            )
     for root, elements in groups:
         for e, element in enumerate(elements):
             if element.id == part:
@@ -98,7 +101,7 @@ def part_paths(rig: Rig, part: str) -> tuple[str, tuple[str, ...]] | None:
 def _label_paths(rig: Rig) -> tuple[str, ...]:
     """All there is to say about a vacuum, but for a measured curve, which is a table of its own."""
     keys = [*CURVE_KEYS, "vacuum.curve.exponent"] if rig.vacuum.curve.kind == "nameplate" else []
-    keys += [*VACUUM_KEYS, "vacuum.current_a", "vacuum.motor_speed"]
+    keys += ["vacuum.name", *VACUUM_KEYS, "vacuum.current_a", "vacuum.motor_speed"]
     for name, medium in (("filter", rig.vacuum.filter), ("bag", rig.vacuum.bag)):
         if medium is not None:
             kind = [f"vacuum.{name}.kind"] if name == "filter" else []
@@ -106,16 +109,18 @@ def _label_paths(rig: Rig) -> tuple[str, ...]:
     return (*keys, *SITE_KEYS)
 
 
-def _branch_paths(root: str, branch: BranchPart) -> tuple[str, ...]:
+def _branch_paths(root: str, branch: BranchPart, *, joins: bool) -> tuple[str, ...]:
     keys: tuple[str, ...] = ()
     if branch.port is not None:
         keys = TOOL_KEYS + (HOOD_KEYS if branch.port.hood else ())
     gate = ("gate.opening",) if branch.gate else ()
-    return tuple(f"{root}.{key}" for key in (*keys, *gate))
+    name = ("port.name",) if branch.port else ()
+    return tuple(f"{root}.{key}" for key in (*name, *keys, *gate, *((JOIN_KEY,) if joins else ())))
 
 
 def _element_paths(root: str, element: Any) -> tuple[str, ...]:
-    keys = list(PART_KEYS[element.kind])
+    named = () if isinstance(element, SlottedDiscPart) else ("name",)  # its fields are many already
+    keys = [*named, *PART_KEYS[element.kind]]
     if isinstance(element, HosePart):
         for i in range(len(element.bends)):
             keys += [f"bends[{i}].angle_deg", f"bends[{i}].radius_m"]
@@ -154,6 +159,8 @@ def rig_field(rig: Rig, document: Any, path: str, system: str) -> Field:
         label = f"Bend {_row_number(path)} {label.lower().removesuffix(' of the centre line')}"
     elif ".holes[" in path:
         label = f"{_row_number(path)}. {label.lower()}"
+    if facts.quantity is None and not facts.choices:
+        return Field(path, label, value or "", optional=facts.optional, free_text=True)
     if facts.choices:
         choices = tuple((choice, choice_word(path, choice)) for choice in facts.choices)
         return Field(path, label, value or "", choices=choices, optional=facts.optional)
@@ -215,7 +222,7 @@ def field_value(field: Field, text: str, facts: FieldFacts, system: str) -> floa
     """
     if not text and field.optional:
         return None
-    if field.choices:
+    if field.choices or field.free_text:
         return text
     number = parse_value(text, facts.quantity or "number", system)
     return int(number) if facts.whole and number == int(number) else number

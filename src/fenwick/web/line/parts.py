@@ -9,19 +9,32 @@ from flask.typing import ResponseReturnValue
 
 from fenwick.data.lines import line_state
 from fenwick.rig import Rig, RigError
+from fenwick.rig.branches import add_tool, gate_branch, remove_tool, split_behind
 from fenwick.rig.result import voice_for
-from fenwick.rig.structure import ADDABLE, add_part, duplicate_part, move_part, remove_part
+from fenwick.rig.structure import (
+    ADDABLE,
+    add_part,
+    duplicate_part,
+    move_part,
+    move_part_behind,
+    remove_part,
+)
 from fenwick.web.database import session
 from fenwick.web.line.form import open_editor
 from fenwick.web.line.routes import after_change, bp, render, save
 from fenwick.web.line.view import Attempt, line_view
 from fenwick.web.units import unit_system
 
+TOOL, GATE_HERE = "tool", "gate-here"  #: what can be added besides parts
 Change = tuple[Rig, str | None, str]  #: the changed rig, the part to pick then, and what was done
 
 
 def _add(rig: Rig, part: str, name: str) -> Change:
     kind = request.form.get("kind", "")
+    if kind == TOOL:
+        return _tool(rig, part, name)
+    if kind == GATE_HERE:
+        return gate_branch(rig, part), part, f"Gate put where {name} joins"
     changed, new = add_part(rig, part, kind)
     return changed, new, f"{ADDABLE[kind]} added behind {name}"
 
@@ -31,8 +44,27 @@ def _duplicate(rig: Rig, part: str, name: str) -> Change:
     return changed, new, f"{name} duplicated"
 
 
+def _tool(rig: Rig, part: str, name: str) -> Change:
+    if _is_tool(rig, part):
+        changed, new = add_tool(rig, part)
+        return changed, new, f"A tool added beside {name}"
+    changed, new = split_behind(rig, part)
+    return changed, new, f"A tool joins behind {name}"
+
+
+def _is_tool(rig: Rig, part: str) -> bool:
+    return any(branch.id == part for _, branch in rig.line.walk())
+
+
 def _remove(rig: Rig, part: str, name: str) -> Change:
-    return remove_part(rig, part), None, f"{name} removed"
+    changed = remove_tool(rig, part) if _is_tool(rig, part) else remove_part(rig, part)
+    return changed, None, f"{name} removed"
+
+
+def _behind(rig: Rig, part: str, name: str) -> Change:
+    after = request.form.get("after", "")
+    there = voice_for(rig, unit_system()).name(after)
+    return move_part_behind(rig, part, after), part, f"{name} moved behind {there}"
 
 
 def _forward(rig: Rig, part: str, name: str) -> Change:
@@ -45,6 +77,8 @@ def _back(rig: Rig, part: str, name: str) -> Change:
 
 ACTIONS: dict[str, Callable[[Rig, str, str], Change]] = {
     "add": _add,
+    "tool": _tool,
+    "behind": _behind,
     "duplicate": _duplicate,
     "remove": _remove,
     "forward": _forward,

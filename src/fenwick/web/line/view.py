@@ -40,7 +40,7 @@ from fenwick.wording import VerdictRow, check_sentence, least_certain, verdict, 
 from fenwick.wording.say import Voice
 from fenwick.wording.whatif import Suggestion, suggestion
 
-LADDER_HEIGHT, NARROW_LADDER_HEIGHT = 112.0, 130.0
+LADDER_HEIGHT, NARROW_LADDER_HEIGHT = 105.0, 130.0
 MOST_SUGGESTIONS = 3
 IN_VERDICT = {"air-at-tool", "containment", "settling", "bin-collapse"}  #: checks the verdict shows already
 
@@ -107,6 +107,7 @@ class LineView:
     editor: Editor | None
     plan: tuple[Markup, str] | None  #: picture beside the fields, and its caption
     addable: dict[str, str]  #: kinds of part that can be added
+    joins: dict[str, str]  #: what can be added to where branches join
     suggestions: list[tuple[str, Suggestion]]  #: (key, words), best first
     trial: Trial | None
     panel: Panel
@@ -178,8 +179,19 @@ def line_view(
         trial=attempt.trial,
         addable={kind: word for kind, word in ADDABLE.items() if kind != "separator" or not line.separators},
         panel=panel,
+        joins=_joins(rig, part),
         upload_error=attempt.upload_error,
     )
+
+
+def _joins(rig: Rig, part: str) -> dict[str, str]:
+    """What can be added at a part besides further parts."""
+    branch = next((branch for _, branch in rig.line.walk() if branch.id == part), None)
+    if part == "vacuum" or any(e.id == part and isinstance(e, SlottedDiscPart) for e in rig.line.elements):
+        return {}
+    if branch is None:
+        return {"tool": "A tool that joins here"}
+    return {"tool": "Another tool beside it", **({} if branch.gate else {"gate-here": "Gate where it joins"})}
 
 
 def _suggestions(line: Line, at: int, voice: Voice) -> list[tuple[str, Suggestion]]:

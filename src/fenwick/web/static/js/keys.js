@@ -31,6 +31,7 @@
     "[": function () { press("part-back"); },
     "]": function () { press("part-forward"); },
     Delete: function () { press("part-remove"); },
+    t: function () { press("part-tool"); },
     a: function () { const add = document.getElementById("add-part"); if (add) add.focus(); },
     h: function () { press("panel-hookup"); },
     g: function () { press("panel-measure"); },
@@ -44,6 +45,7 @@
       press(event.shiftKey ? "redo" : "undo");
       return;
     }
+    if (typing && event.key === "Escape") { typing.blur(); return; } /* out of the field, back to the single keys */
     if (typing || event.ctrlKey || event.metaKey || event.altKey) return;
     const action = actions[event.key];
     if (action) { event.preventDefault(); action(); }
