@@ -40,7 +40,7 @@ from fenwick.wording import VerdictRow, check_sentence, least_certain, verdict, 
 from fenwick.wording.say import Voice
 from fenwick.wording.whatif import Suggestion, suggestion
 
-LADDER_HEIGHT, NARROW_LADDER_HEIGHT = 105.0, 130.0
+LADDER_HEIGHT, NARROW_LADDER_HEIGHT = 101.0, 130.0
 MOST_SUGGESTIONS = 3
 IN_VERDICT = {"air-at-tool", "containment", "settling", "bin-collapse"}  #: checks the verdict shows already
 
