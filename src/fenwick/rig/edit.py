@@ -4,10 +4,13 @@ from __future__ import annotations
 
 from typing import Any
 
+from fenwick.rig.ends import EndPart
 from fenwick.rig.guesses import prune_guesses
 from fenwick.rig.model import Rig
 from fenwick.rig.problems import Problem, RigError, split_path
 from fenwick.rig.read import check_rig
+
+END_KEYS = ("tool_end", "vacuum_end", "end", "inlet_end")
 
 
 def edit_rig(rig: Rig, changes: dict[str, Any]) -> Rig:
@@ -46,6 +49,8 @@ def _set(document: Any, path: str, value: Any) -> None:
     here = document
     try:
         for item in way:
+            if item in END_KEYS and here[item] is None:
+                here[item] = EndPart().model_dump()  # an end that nobody had measured before
             here = here[item]
         here[last]
         here[last] = value

@@ -7,6 +7,7 @@ from typing import Annotated, Literal, Self
 from pydantic import Field, model_validator
 
 from fenwick.rig import fields as f
+from fenwick.rig.ends import EndPart
 from fenwick.rig.problems import refuse
 from fenwick.rig.separator import SlottedDiscPart
 
@@ -33,6 +34,8 @@ class HosePart(f.Part):
     wall: WallKind = Field("smooth", title="Wall")
     roughness_m: f.Roughness | None = Field(None, title="Roughness")
     bends: tuple[BendPart, ...] = Field((), max_length=50)
+    tool_end: EndPart | None = None
+    vacuum_end: EndPart | None = None
 
 
 class ReducerPart(f.Part):
@@ -44,6 +47,8 @@ class ReducerPart(f.Part):
     bore_in_m: f.Bore = Field(title="Bore in")
     bore_out_m: f.Bore = Field(title="Bore out")
     length_m: f.Taper = Field(0.0, title="Taper length")
+    tool_end: EndPart | None = None
+    vacuum_end: EndPart | None = None
 
 
 class LossPart(f.Part):
@@ -85,6 +90,8 @@ class ElbowPart(f.Part):
     angle_deg: f.BendAngle = Field(90.0, title="Angle")
     style: Literal["long-sweep", "short", "mitre"] = Field(title="Elbow")
     radius_m: f.BendRadius | None = Field(None, title="Sweep radius")
+    tool_end: EndPart | None = None
+    vacuum_end: EndPart | None = None
 
 
 class PlateHolePart(f.Part):
@@ -168,6 +175,7 @@ class PortPart(f.Part):
     ) = Field(None, title="Machine")
     hood: HoodPart | None = None
     dust_rate_kg_s: f.DustRate | None = Field(None, title="Dust made")
+    end: EndPart | None = None
 
 
 class BranchPart(f.Part):

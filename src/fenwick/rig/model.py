@@ -12,6 +12,7 @@ from fenwick.core.formulas.air import REFERENCE_DENSITY
 from fenwick.core.formulas.fan import exponent_from_air_power, hole_plate_flow, misplaced_point
 from fenwick.rig import fields as f
 from fenwick.rig.elements import LinePart
+from fenwick.rig.ends import EndPart
 from fenwick.rig.guesses import GuessPart
 from fenwick.rig.problems import refuse
 
@@ -126,6 +127,7 @@ class VacuumPart(f.Part):
     electrical_power_w: f.Power | None = Field(None, title="Electric")
     current_a: f.Current | None = Field(None, title="Current")
     inlet_bore_m: f.Bore | None = Field(None, title="Inlet bore")
+    inlet_end: EndPart | None = None
     motor_speed: f.SpeedShare | None = Field(None, title="Motor speed")
     curve: CurvePart
     filter: FilterPart | None = None

@@ -27,7 +27,7 @@ def read_rig(raw: bytes) -> Rig:
     RigError
         With every problem found; its first is the one to show where there is room for one.
     """
-    return check_rig(_parse(raw))
+    return check_rig(parse_json(raw))
 
 
 def check_rig(document: Any) -> Rig:
@@ -80,7 +80,13 @@ def _refused(path: str, rule: str) -> RigError:
     return RigError((Problem(path, rule),))
 
 
-def _parse(raw: bytes) -> Any:
+def parse_json(raw: bytes) -> Any:
+    """JSON without repeated keys, not-a-numbers or a size no file of ours has.
+
+    Raises
+    ------
+    RigError
+    """
     if len(raw) > MAX_BYTES:
         raise _refused("", too_large(len(raw)))
     if not raw.strip():

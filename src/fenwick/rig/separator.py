@@ -9,6 +9,7 @@ from typing import Literal, Self
 from pydantic import Field, model_validator
 
 from fenwick.rig import fields as f
+from fenwick.rig.ends import EndPart
 from fenwick.rig.problems import refuse
 
 MaterialKind = Literal["hdpe", "pp", "abs", "polycarbonate", "acrylic", "steel", "plywood", "mdf", "fibre-drum"]
@@ -90,6 +91,8 @@ class SlottedDiscPart(f.Part):
     outlet_length_m: f.Depth = Field(title="Outlet hangs")
     slots: tuple[SlotPart, ...] = Field(min_length=1, max_length=8)
     tilt_deg: f.Tilt = Field(0.0, title="Leans over")
+    tool_end: EndPart | None = None
+    vacuum_end: EndPart | None = None
     bin: BinPart
 
     @model_validator(mode="after")

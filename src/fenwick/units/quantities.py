@@ -61,6 +61,7 @@ QUANTITIES: dict[str, Quantity] = {
         _same("angle", "degree", "°", 0),
         _same("power", "W", "W", 0),
         _same("current", "A", "A", 1),
+        _same("voltage", "V", "V", 0),
         _same("number", "", "", 2),
         Quantity("share", "", "", Display("percent", "%", 1, 3), Display("percent", "%", 1, 3)),
     )

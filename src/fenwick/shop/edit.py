@@ -1,0 +1,160 @@
+"""Changing a shop: values at paths, things added, duplicated and removed; always checked as a whole."""
+
+from __future__ import annotations
+
+import copy
+from typing import Any
+
+from fenwick.core.catalogue.tools import COMMONEST, TOOLS
+from fenwick.core.catalogue.vacuums import COMMONEST as COMMONEST_VACUUM
+from fenwick.rig.problems import Problem, RigError, split_path
+from fenwick.rig.start.answers import Answers
+from fenwick.rig.start.vacuum import guess_vacuum
+from fenwick.shop.model import GROUPS, ShopFile
+from fenwick.shop.read import check_shop
+
+SINGULAR = {
+    "circuits": "circuit",
+    "vacuums": "vacuum",
+    "tools": "tool",
+    "hoses": "hose",
+    "fittings": "fitting",
+    "furniture": "bench",
+    "jobs": "job",
+}
+
+
+def edit_shop(shop: ShopFile, changes: dict[str, Any]) -> ShopFile:
+    """A shop with the values at some paths replaced; None clears an optional key.
+
+    Raises
+    ------
+    RigError
+        When a path does not exist or the changed shop breaks a rule.
+    """
+    document = shop.model_dump(mode="json")
+    for path, value in changes.items():
+        _set(document, path, value)
+    return check_shop(document)
+
+
+def _set(document: Any, path: str, value: Any) -> None:
+    *way, last = split_path(path)
+    here = document
+    try:
+        for item in way:
+            if isinstance(here, dict) and here.get(item) is None and isinstance(item, str):
+                here[item] = {}  # an end or a place that was not described before
+            here = here[item]
+        here[last] = value
+    except (KeyError, IndexError, TypeError):
+        raise RigError((Problem(path, "is not part of this shop"),)) from None
+
+
+def add_item(shop: ShopFile, group: str, **values: Any) -> tuple[ShopFile, str]:
+    """A shop with one more thing of a group, and its id; `values` go over the usual ones.
+
+    Raises
+    ------
+    RigError
+    """
+    if group not in GROUPS:
+        raise RigError((Problem("", f"there is no list called “{group[:20]}”"),))
+    document = shop.model_dump(mode="json")
+    name = _fresh_id(shop, SINGULAR[group])
+    document[group].append({"id": name, **_usual(shop, group), **values})
+    return check_shop(document), name
+
+
+def duplicate_item(shop: ShopFile, item: str) -> tuple[ShopFile, str]:
+    """A shop with a copy of a thing behind it, and the copy's id.
+
+    Raises
+    ------
+    RigError
+    """
+    document = shop.model_dump(mode="json")
+    group, at = find_item(shop, item)
+    twin = copy.deepcopy(document[group][at])
+    twin["id"] = _fresh_id(shop, SINGULAR[group])
+    if "name" in twin:
+        twin["name"] = f"{twin['name'][:100]} copy"
+    document[group].insert(at + 1, twin)
+    return check_shop(document), twin["id"]
+
+
+def remove_item(shop: ShopFile, item: str) -> ShopFile:
+    """A shop without a thing, and without what only referred to it.
+
+    Raises
+    ------
+    RigError
+    """
+    document = shop.model_dump(mode="json")
+    group, at = find_item(shop, item)
+    del document[group][at]
+    document["jobs"] = [job for job in document["jobs"] if job["tool"] != item]
+    for other in (*document["vacuums"], *document["tools"]):
+        if other["circuit"] == item:
+            other["circuit"] = None
+    return check_shop(document)
+
+
+def find_item(shop: ShopFile, item: str) -> tuple[str, int]:
+    """(group, place) of a thing by its id.
+
+    Raises
+    ------
+    RigError
+        When the shop has none.
+    """
+    for group in GROUPS:
+        for i, thing in enumerate(getattr(shop, group)):
+            if thing.id == item:
+                return group, i
+    raise RigError((Problem("", "the shop has no such thing any more"),))
+
+
+def _fresh_id(shop: ShopFile, word: str) -> str:
+    taken = {thing.id for group in GROUPS for thing in getattr(shop, group)}
+    return next(name for i in range(1, 10_000) if (name := f"{word}-{i}") not in taken)
+
+
+def _usual(shop: ShopFile, group: str) -> dict[str, Any]:
+    middle = {"x_m": round(shop.room.width_m / 2, 1), "y_m": round(shop.room.depth_m / 2, 1)}
+    match group:
+        case "circuits":
+            return {"name": "Outlet", "rating_a": 16.0, "place": {"x_m": 0.0, "y_m": middle["y_m"]}}
+        case "vacuums":
+            return {**guess_vacuum(Answers(vacuum=COMMONEST_VACUUM))[0], "place": middle}
+        case "tools":
+            return {**tool_of_kind(COMMONEST), "place": middle}
+        case "hoses":
+            return {"name": "Hose", "bore_m": 0.038, "length_m": 2.0}
+        case "fittings":
+            return {"name": "Adapter", "one_bore_m": 0.038, "other_bore_m": 0.05, "length_m": 0.05}
+        case "furniture":
+            return {"name": "Bench", "place": middle}
+        case _:
+            if not shop.tools:
+                raise RigError((Problem("", "a job needs a tool: add the tool first"),))
+            return {"name": "Job", "tool": shop.tools[0].id, "hours_a_week": 2.0}
+
+
+def tool_of_kind(kind: str) -> dict[str, Any]:
+    """A tool of a generic kind, as the shop file has it, but for its id."""
+    tool = TOOLS[kind]
+    port: dict[str, Any] = {
+        "name": tool.label,
+        "bore_m": tool.port_bore,
+        "dust_rate_kg_s": tool.dust_rate,
+        "hood": {
+            "kind": "opening",
+            "distance_m": tool.distance,
+            "release": tool.release,
+            "thrown_share": tool.thrown_share,
+        },
+    }
+    if tool.machine:
+        port["machine"] = tool.machine
+    return {"kind": kind, "dust": tool.dust, "current_a": tool.current, "ports": [port]}

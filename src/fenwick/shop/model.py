@@ -1,0 +1,175 @@
+"""The shop file."""
+
+from __future__ import annotations
+
+from typing import Annotated, Any, Literal, Self
+
+from pydantic import Field, Strict, model_validator
+
+from fenwick.core.catalogue.tools import TOOLS
+from fenwick.core.components.dust import DUSTS
+from fenwick.rig import fields as f
+from fenwick.rig.elements import PortPart, WallKind
+from fenwick.rig.ends import EndPart
+from fenwick.rig.model import SitePart, VacuumPart
+from fenwick.rig.problems import refuse
+
+FORMAT, VERSION = "fenwick-shop", 1
+Metres = Annotated[float, Strict(), Field(ge=0, le=50.0), f.Measure("length")]
+Span = Annotated[float, Strict(), Field(gt=0.2, le=50.0), f.Measure("length")]
+Cord = Annotated[float, Strict(), Field(ge=0, le=50.0), f.Measure("length")]
+Volts = Annotated[float, Strict(), Field(ge=50, le=480.0), f.Measure("voltage")]
+Hours = Annotated[float, Strict(), Field(ge=0, le=168.0), f.Measure("number")]
+Turns = Annotated[float, Strict(), Field(ge=0, le=100.0), f.Measure("number")]
+
+
+class PlacePart(f.Part):
+    """Where something stands: its middle, from the room's corner at the lower left."""
+
+    x_m: Metres = Field(title="From the left")
+    y_m: Metres = Field(title="From the front")
+
+
+class RoomPart(f.Part):
+    """The room, a rectangle."""
+
+    width_m: Span = Field(4.5, title="Room wide")
+    depth_m: Span = Field(4.0, title="Room deep")
+    height_m: Span = Field(2.4, title="Room high")
+    air_changes_per_h: Turns | None = Field(None, title="Air changes an hour")
+
+
+class CircuitPart(f.Part):
+    """A circuit and the outlet it ends in."""
+
+    id: f.Id
+    name: f.Name = Field(title="Circuit")
+    rating_a: f.Current = Field(title="Rated")
+    voltage_v: Volts = Field(230.0, title="Voltage")
+    place: PlacePart | None = None
+
+
+class OwnedVacuum(VacuumPart):
+    """A vacuum of the shop."""
+
+    id: f.Id
+    cord_m: Cord | None = Field(None, title="Cord")
+    circuit: f.Id | None = Field(None, title="Circuit")
+    place: PlacePart | None = None
+
+
+class OwnedTool(f.Part):
+    """A tool with its ports."""
+
+    id: f.Id
+    kind: str | None = Field(None, title="Kind", json_schema_extra={"enum": [*TOOLS]})
+    dust: str = Field("saw", title="Dust", json_schema_extra={"enum": [*DUSTS]})
+    current_a: f.Current | None = Field(None, title="Current")
+    circuit: f.Id | None = Field(None, title="Circuit")
+    port_height_m: Metres = Field(0.8, title="Port above floor")
+    travel_m: Metres = Field(0.0, title="Head travels")
+    place: PlacePart | None = None
+    ports: tuple[PortPart, ...] = Field(min_length=1, max_length=4)
+
+    @model_validator(mode="after")
+    def _known(self) -> Self:
+        if self.dust not in DUSTS:
+            refuse("dust", f"must be one of {', '.join(DUSTS)}")
+        if self.kind is not None and self.kind not in TOOLS:
+            refuse("kind", f"must be one of {', '.join(TOOLS)}")
+        return self
+
+
+class OwnedHose(f.Part):
+    """A hose in the drawer."""
+
+    id: f.Id
+    name: f.Name = Field(title="Hose")
+    bore_m: f.Bore = Field(title="Bore")
+    length_m: f.Length = Field(title="Length")
+    wall: WallKind = Field("wire-helix", title="Wall")
+    one_end: EndPart | None = None
+    other_end: EndPart | None = None
+
+
+class OwnedFitting(f.Part):
+    """An adapter in the drawer, either way round."""
+
+    id: f.Id
+    name: f.Name = Field(title="Fitting")
+    one_bore_m: f.Bore = Field(title="One bore")
+    other_bore_m: f.Bore = Field(title="Other bore")
+    length_m: f.Taper = Field(0.0, title="Taper length")
+
+
+class JobPart(f.Part):
+    """Work that comes back every week."""
+
+    id: f.Id
+    name: f.Name = Field(title="Job")
+    tool: f.Id = Field(title="Tool")
+    hours_a_week: Hours = Field(title="Hours a week")
+
+
+class FurniturePart(f.Part):
+    """Something hoses go round."""
+
+    id: f.Id
+    name: f.Name = Field(title="Furniture")
+    width_m: Span = Field(1.5, title="Wide")
+    depth_m: Span = Field(0.6, title="Deep")
+    place: PlacePart
+
+
+class ShopFile(f.Part):
+    """One shop: `format` fenwick-shop, version 1."""
+
+    format: Literal["fenwick-shop"]
+    version: Literal[1]
+    name: f.Name = Field("My shop", title="Shop")
+    money: Annotated[str, Strict(), Field(max_length=4)] = Field("€", title="Money")
+    site: SitePart = Field(default_factory=SitePart)
+    room: RoomPart = Field(default_factory=RoomPart)
+    separator_place: PlacePart | None = None
+    circuits: tuple[CircuitPart, ...] = Field((), max_length=30)
+    vacuums: tuple[OwnedVacuum, ...] = Field((), max_length=30)
+    tools: tuple[OwnedTool, ...] = Field((), max_length=60)
+    hoses: tuple[OwnedHose, ...] = Field((), max_length=100)
+    fittings: tuple[OwnedFitting, ...] = Field((), max_length=200)
+    furniture: tuple[FurniturePart, ...] = Field((), max_length=60)
+    jobs: tuple[JobPart, ...] = Field((), max_length=60)
+
+    @model_validator(mode="after")
+    def _fits_together(self) -> Self:
+        seen: set[str] = set()
+        for group in GROUPS:
+            for i, item in enumerate(getattr(self, group)):
+                if item.id in seen:
+                    refuse(f"{group}[{i}].id", f"“{item.id}” is taken: every id in a shop must differ")
+                seen.add(item.id)
+        circuits, tools = {c.id for c in self.circuits}, {t.id for t in self.tools}
+        for group, key, known in (
+            ("vacuums", "circuit", circuits),
+            ("tools", "circuit", circuits),
+            ("jobs", "tool", tools),
+        ):
+            for i, item in enumerate(getattr(self, group)):
+                if getattr(item, key) is not None and getattr(item, key) not in known:
+                    refuse(f"{group}[{i}].{key}", f"names no {key} of this shop")
+        for path, place in places(self):
+            if place.x_m > self.room.width_m:
+                refuse(f"{path}.x_m", "must be within the room", self.room.width_m, at_most=True)
+            if place.y_m > self.room.depth_m:
+                refuse(f"{path}.y_m", "must be within the room", self.room.depth_m, at_most=True)
+        return self
+
+
+GROUPS = ("circuits", "vacuums", "tools", "hoses", "fittings", "furniture", "jobs")
+
+
+def places(shop: ShopFile) -> list[tuple[str, PlacePart]]:
+    """(path, place) of everything that stands somewhere."""
+    found: list[tuple[str, Any]] = [("separator_place", shop.separator_place)]
+    for group in ("circuits", "vacuums", "tools", "furniture"):
+        found += [(f"{group}[{i}].place", item.place) for i, item in enumerate(getattr(shop, group))]
+    return [(path, place) for path, place in found if place is not None]
