@@ -46,6 +46,10 @@ RULES: tuple[Rule, ...] = (
     Rule("elbow.sweep", 1.5, 1.0, 2.5, "number", "bores", "Radius of a long-sweep elbow, where it is not given"),
     Rule("entry.crevice", 1.8, 1.2, 2.5, "number", "velocity heads", "Loss of a crevice nozzle"),
     Rule("entry.brush", 2.0, 1.2, 3.0, "number", "velocity heads", "Loss of a brush nozzle"),
+    Rule("hose.slack", 0.3, 0.1, 0.6, "length", "", "Slack that a hose on the floor wants"),
+    Rule(
+        "floor.footprint", 0.5, 0.4, 0.7, "length", "", "Side of the floor that a separator and its lid want", ESTIMATE
+    ),
     Rule("joint.push", 0.4e-3, 0.2e-3, 0.8e-3, "bore", "", "Play that a push fit still holds"),
     Rule("joint.grip", 0.2e-3, 0.1e-3, 0.4e-3, "bore", "", "Oversize that a push fit swallows"),
     Rule("joint.tape", 0.13e-3, 0.1e-3, 0.2e-3, "bore", "", "Thickness of a wrap of tape"),
@@ -177,6 +181,8 @@ SUBJECTS = {
     "elbow": "Hoses",
     "entry": "Ports, gates and the vacuum",
     "joint": "Joints",
+    "hose": "Floor plan",
+    "floor": "Floor plan",
     "gate": "Ports, gates and the vacuum",
     "fan": "Ports, gates and the vacuum",
     "swirl": "Separator",

@@ -7,7 +7,9 @@ from pathlib import Path
 
 from fenwick.data.database import Database, create_database
 from fenwick.data.lines import add_line, add_shop, first_line_id
+from fenwick.data.shops import begin_shop
 from fenwick.rig import Rig, read_rig
+from fenwick.shop import ShopFile, read_shop
 
 SHOP = "Willow Yard Ukuleles"
 
@@ -15,6 +17,11 @@ SHOP = "Willow Yard Ukuleles"
 def demo_rig(name: str = "demo_line") -> Rig:
     """A demo line: `demo_line` (a hose too wide, a leak, a bin that folds) or `demo_bench` (four tools, gates)."""
     return read_rig(resources.files("fenwick.data").joinpath(f"{name}.json").read_bytes())
+
+
+def demo_shop() -> ShopFile:
+    """The demo shop's own file: what it owns and where it stands."""
+    return read_shop(resources.files("fenwick.data").joinpath("demo_shop.json").read_bytes())
 
 
 def seed_demo(path: Path) -> Database:
@@ -28,6 +35,7 @@ def seed_demo(path: Path) -> Database:
     with database.session() as session:
         if first_line_id(session) is None:
             shop = add_shop(session, SHOP)
+            begin_shop(session, shop, demo_shop())
             for name in ("demo_line", "demo_bench"):
                 add_line(session, shop, demo_rig(name))
     return database

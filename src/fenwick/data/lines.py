@@ -60,6 +60,13 @@ def first_line_id(session: Session) -> int | None:
     return session.exec(there.order_by(col(DustLine.position), col(DustLine.id))).first()
 
 
+def all_line_ids(session: Session) -> list[int]:
+    """Every line still there, in their order."""
+    there = select(DustLine.id).where(col(DustLine.removed).is_(False))
+    found = session.exec(there.order_by(col(DustLine.position), col(DustLine.id))).all()
+    return [line_id for line_id in found if line_id is not None]
+
+
 def line_names(session: Session, line_id: int) -> list[tuple[int, str]]:
     """(id, name) of every line still there in the shop that a line belongs to, in their order.
 

@@ -8,6 +8,7 @@ from flask_wtf.csrf import CSRFProtect
 from fenwick import __version__
 from fenwick.data import Database
 from fenwick.web import database, errors, headers, line, pieces, reference, settings, start
+from fenwick.web import shop as shop_pages
 from fenwick.web.filters import init_filters
 
 MAX_UPLOAD = 12_000_000  #: a log of 100 000 rows; a rig file has a limit of its own [bytes]
@@ -39,6 +40,6 @@ def create_app(shop: Database, secret_key: str) -> Flask:
     headers.init_app(app)
     errors.init_app(app)
     init_filters(app)
-    for place in (line, start, settings, reference, pieces):
+    for place in (line, start, shop_pages, settings, reference, pieces):
         app.register_blueprint(place.bp)
     return app

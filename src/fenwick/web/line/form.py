@@ -9,16 +9,13 @@ from collections.abc import Mapping
 from dataclasses import dataclass, replace
 from typing import Any
 
-from fenwick.rig import Problem, Rig, RigError, edit_rig
-from fenwick.rig.describe import FieldFacts, describe
-from fenwick.rig.edit import value_at
+from fenwick.rig import Rig, RigError, edit_rig
 from fenwick.rig.elements import BranchPart, HosePart, PlatePart
 from fenwick.rig.guesses import guess_path
 from fenwick.rig.problems import split_path
 from fenwick.rig.separator import SlottedDiscPart
-from fenwick.units import BadNumberError, format_value, parse_value, unit_label
+from fenwick.web.document_fields import document_field, facts_at, read_changes, sentences_by_path, typed_value
 from fenwick.web.fields import Field
-from fenwick.web.line.words import choice_word
 
 PART_KEYS: dict[str, tuple[str, ...]] = {
     "hose": ("bore_m", "length_m", "wall", "roughness_m"),
@@ -145,28 +142,16 @@ def open_editor(rig: Rig, part: str, title: str, system: str) -> Editor | None:
     return Editor(part, title, kind, tuple(replace(field, guess=field.path in guessed) for field in fields))
 
 
-def _facts(path: str, document: Any) -> FieldFacts:
-    facts = describe(Rig, path, document)
-    assert facts is not None, path
-    return facts
-
-
 def rig_field(rig: Rig, document: Any, path: str, system: str) -> Field:
     """The field of one value of a rig, as it stands."""
-    facts, value = _facts(path, document), value_at(rig, path)
-    label = facts.title
+    field = document_field(Rig, document, path, system)
     if "bends[" in path:
-        label = f"Bend {_row_number(path)} {label.lower().removesuffix(' of the centre line')}"
-    elif ".holes[" in path:
-        label = f"{_row_number(path)}. {label.lower()}"
-    if facts.quantity is None and not facts.choices:
-        return Field(path, label, value or "", optional=facts.optional, free_text=True)
-    if facts.choices:
-        choices = tuple((choice, choice_word(path, choice)) for choice in facts.choices)
-        return Field(path, label, value or "", choices=choices, optional=facts.optional)
-    quantity = facts.quantity or "number"
-    text = "" if value is None else format_value(value, quantity, system, field=True)
-    return Field(path, label, text, unit_label(quantity, system), optional=facts.optional)
+        return replace(
+            field, label=f"Bend {_row_number(path)} {field.label.lower().removesuffix(' of the centre line')}"
+        )
+    if ".holes[" in path:
+        return replace(field, label=f"{_row_number(path)}. {field.label.lower()}")
+    return field
 
 
 def _row_number(path: str) -> int:
@@ -190,42 +175,17 @@ def read_editor(rig: Rig, editor: Editor, form: Mapping[str, str], system: str) 
     -------
     A change with rig None and an empty label when nothing differs; with errors on the fields when something is wrong.
     """
-    document = rig.model_dump(mode="json")
-    values: dict[str, Any] = {}
-    errors: dict[str, str] = {}
-    for field in editor.fields:
-        text = form.get(field.path, field.text).strip()
-        if text == field.text:
-            continue
-        try:
-            values[field.path] = field_value(field, text, _facts(field.path, document), system)
-        except BadNumberError as error:
-            errors[field.path] = str(error)
+    values, errors = read_changes(Rig, rig.model_dump(mode="json"), list(editor.fields), form, system)
     changed = None
     if values and not errors:
         try:
             changed = edit_rig(rig, values)
         except RigError as error:
-            errors |= _sentences(error.problems, editor, system)
+            errors |= sentences_by_path(error.problems, {field.path for field in editor.fields}, system)
     typed = _typed(editor, form, errors)
     if changed is None or errors:
         return Change(None, "", typed)
     return Change(changed, _label(rig, changed, editor, tuple(values), system), typed)
-
-
-def field_value(field: Field, text: str, facts: FieldFacts, system: str) -> float | str | None:
-    """What was typed as a stored value.
-
-    Raises
-    ------
-    BadNumberError
-    """
-    if not text and field.optional:
-        return None
-    if field.choices or field.free_text:
-        return text
-    number = parse_value(text, facts.quantity or "number", system)
-    return int(number) if facts.whole and number == int(number) else number
 
 
 def field_value_at(rig: Rig, path: str, text: str, system: str) -> float | str | None:
@@ -236,16 +196,7 @@ def field_value_at(rig: Rig, path: str, text: str, system: str) -> float | str |
     BadNumberError
     """
     document = rig.model_dump(mode="json")
-    return field_value(rig_field(rig, document, path, system), text, _facts(path, document), system)
-
-
-def _sentences(problems: tuple[Problem, ...], editor: Editor, system: str) -> dict[str, str]:
-    known = {field.path for field in editor.fields}
-    said: dict[str, str] = {}
-    for problem in problems:
-        sentence = problem.sentence(system)
-        said[problem.path if problem.path in known else ""] = sentence[:1].upper() + sentence[1:] + "."
-    return said
+    return typed_value(rig_field(rig, document, path, system), text, facts_at(Rig, path, document), system)
 
 
 def _typed(editor: Editor, form: Mapping[str, str], errors: dict[str, str]) -> Editor:

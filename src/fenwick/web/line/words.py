@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+from fenwick.core.catalogue.tools import TOOLS
 from fenwick.core.components.bins import CLOSURES, MATERIALS
 from fenwick.core.components.dust import DUSTS
+from fenwick.core.components.joint import FITS, PLASTICS
 
 RELEASE_WORDS = {
     "still": "with no speed",
@@ -48,6 +50,10 @@ CHOICE_WORDS: dict[str, dict[str, str]] = {
     "style": {"long-sweep": "Long sweep", "short": "Short", "mitre": "Mitre"},
     "medium": {"paper": "Paper", "hepa": "HEPA", "bag": "Bag"},
     "filter.kind": {"paper": "Paper", "hepa": "HEPA"},
+    "dust": {key: dust.label for key, dust in DUSTS.items()},
+    "kind": {key: tool.label for key, tool in TOOLS.items()},
+    "fit": FITS,
+    "plastic": {key: plastic.label for key, plastic in PLASTICS.items()},
 }
 
 

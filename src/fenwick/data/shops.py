@@ -1,0 +1,81 @@
+"""The shop's file and its history."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from sqlalchemy import func
+from sqlmodel import Session, col, delete, select
+
+from fenwick.data.lines import the_shop
+from fenwick.data.tables import Shop, ShopRevision
+from fenwick.shop import ShopFile, read_shop, write_shop
+from fenwick.shop.read import empty_shop
+
+BEGINNING = "As found"  #: the label of a state that nothing came before
+
+
+@dataclass(frozen=True)
+class ShopState:
+    """A shop as it stands."""
+
+    file: ShopFile
+    undo_label: str | None  #: what undo would take back; None when there is nothing
+    redo_label: str | None  #: what redo would bring back
+
+
+def shop_state(session: Session) -> ShopState:
+    """The shop of this database; one that nobody has described yet is empty."""
+    shop = the_shop(session)
+    here = _revision(session, shop, shop.cursor)
+    after = _revision(session, shop, shop.cursor + 1)
+    return ShopState(
+        file=read_shop(here.document.encode()) if here else empty_shop(shop.name),
+        undo_label=here.label if here and here.label != BEGINNING else None,
+        redo_label=after.label if after else None,
+    )
+
+
+def change_shop(session: Session, file: ShopFile, label: str) -> None:
+    """Put a changed shop in force; what had been undone is gone."""
+    shop = the_shop(session)
+    session.exec(
+        delete(ShopRevision).where(col(ShopRevision.shop_id) == shop.id, col(ShopRevision.number) > shop.cursor)
+    )
+    shop.cursor += 1
+    shop.name = file.name
+    assert shop.id is not None
+    document = write_shop(file).decode()
+    session.add(shop)
+    session.add(ShopRevision(shop_id=shop.id, number=shop.cursor, label=label[:300], document=document))
+    session.commit()
+
+
+def step_shop(session: Session, by: int) -> None:
+    """Undo (−1) or redo (+1); nothing happens at the end of the history. The first revision stays."""
+    shop = the_shop(session)
+    target = shop.cursor + by
+    newest = session.exec(select(func.max(ShopRevision.number)).where(ShopRevision.shop_id == shop.id)).one() or 0
+    here = _revision(session, shop, shop.cursor)
+    if not 0 <= target <= newest or (by < 0 and here is not None and here.label == BEGINNING):
+        return
+    shop.cursor = target
+    here = _revision(session, shop, target)
+    if here is not None:
+        shop.name = read_shop(here.document.encode()).name
+    session.add(shop)
+    session.commit()
+
+
+def begin_shop(session: Session, shop: Shop, file: ShopFile) -> None:
+    """Give a new shop its file; this is where its history begins."""
+    assert shop.id is not None
+    session.add(ShopRevision(shop_id=shop.id, number=1, label=BEGINNING, document=write_shop(file).decode()))
+    shop.cursor = 1
+    session.add(shop)
+    session.commit()
+
+
+def _revision(session: Session, shop: Shop, number: int) -> ShopRevision | None:
+    wanted = select(ShopRevision).where(ShopRevision.shop_id == shop.id, ShopRevision.number == number)
+    return session.exec(wanted).first()

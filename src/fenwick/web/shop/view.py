@@ -1,0 +1,264 @@
+"""What the shop's page shows, prepared as plain values."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+from math import degrees
+
+from markupsafe import Markup
+
+from fenwick.data.shops import ShopState
+from fenwick.drawing.floor import render_floor
+from fenwick.rig import Rig
+from fenwick.rig.routes import route_length
+from fenwick.shop import ShopFile
+from fenwick.shop.plan import FloorPlan, lay_floor
+from fenwick.units import format_value
+from fenwick.web.document_fields import document_field
+from fenwick.web.fields import Field
+
+ENDS = tuple(f"{end}.{key}" for end in ("one_end", "other_end") for key in ("inside_d_m", "outside_d_m"))
+#: lists of the shop: (key, title, what one is called, keys of its fields)
+LISTS: tuple[tuple[str, str, str, tuple[str, ...]], ...] = (
+    (
+        "tools",
+        "Tools",
+        "tool",
+        (
+            "ports[0].name",
+            "kind",
+            "dust",
+            "ports[0].bore_m",
+            "ports[0].entry",
+            "port_height_m",
+            "travel_m",
+            "current_a",
+            "circuit",
+        ),
+    ),
+    (
+        "vacuums",
+        "Vacuums",
+        "vacuum",
+        (
+            "name",
+            "curve.sealed_suction_pa",
+            "curve.open_flow_m3_s",
+            "electrical_power_w",
+            "current_a",
+            "inlet_bore_m",
+            "filter.price",
+            "cord_m",
+            "circuit",
+        ),
+    ),
+    ("hoses", "Hoses", "hose", ("name", "bore_m", "length_m", "wall", *ENDS)),
+    ("fittings", "Fittings", "fitting", ("name", "one_bore_m", "other_bore_m", "length_m")),
+    ("circuits", "Circuits", "circuit", ("name", "rating_a", "voltage_v")),
+    ("furniture", "Furniture", "piece", ("name", "width_m", "depth_m")),
+    ("jobs", "Jobs", "job", ("name", "tool", "hours_a_week")),
+)
+ROOM = (
+    "name",
+    "money",
+    "room.width_m",
+    "room.depth_m",
+    "room.height_m",
+    "room.air_changes_per_h",
+    "site.temperature_c",
+    "site.altitude_m",
+)
+END_LABELS = {
+    "one_end.inside_d_m": "One end inside",
+    "one_end.outside_d_m": "outside",
+    "other_end.inside_d_m": "Other inside",
+    "other_end.outside_d_m": "outside",
+}
+
+
+@dataclass(frozen=True)
+class ItemRow:
+    """One thing that is owned."""
+
+    id: str
+    name: str
+    fields: tuple[Field, ...]
+
+
+@dataclass(frozen=True)
+class LineLength:
+    """A line in which a tool stands, with the hose it has there."""
+
+    line_id: int
+    line: str
+    branch: str
+    length: str
+    fits: bool  #: long enough, and no more than half a metre too long
+
+
+@dataclass(frozen=True)
+class HoseRow:
+    """What the floor plan asks of one tool's hose."""
+
+    tool: str
+    name: str
+    length: str
+    bends: str
+    lines: tuple[LineLength, ...]
+
+
+@dataclass(frozen=True)
+class ShopView:
+    """The page."""
+
+    state: ShopState
+    listed: str
+    tabs: list[tuple[str, str, int]]  #: (key, title, how many)
+    singular: str
+    items: list[ItemRow]
+    room: tuple[Field, ...]
+    plan: Markup
+    hoses: list[HoseRow]
+    findings: list[tuple[str, str]]  #: (level, sentence)
+    can_move: bool  #: whether the separator stands elsewhere than at the best spot
+    error: str = ""
+
+
+@dataclass(frozen=True)
+class Refusal:
+    """What was typed and is not saved."""
+
+    typed: dict[str, str]
+    errors: dict[str, str]
+
+
+Lines = Sequence[tuple[int, Rig]]
+
+
+def shop_view(
+    state: ShopState, listed: str | None, lines: Lines, system: str, refused: Refusal | None = None
+) -> ShopView:
+    """Lay the floor and prepare the page.
+
+    Parameters
+    ----------
+    state : the shop as stored
+    listed : which list is open
+    lines : (id, rig) of every line, for the lengths they have
+    system : unit system
+    refused : what was just refused
+    """
+    shop = state.file
+    plan = lay_floor(shop)
+    open_list = next((row for row in LISTS if row[0] == listed), None if listed == "room" else LISTS[0])
+    lengths = {r.id: format_value(r.length, "length", system, unit=True) for r in plan.routes}
+    return ShopView(
+        state=state,
+        listed=open_list[0] if open_list else "room",
+        tabs=[(key, title, len(getattr(shop, key))) for key, title, _, _ in LISTS] + [("room", "Room", -1)],
+        singular=open_list[2] if open_list else "",
+        items=_items(shop, open_list[0], open_list[3], system, refused) if open_list else [],
+        room=tuple(_settled(field, refused) for field in room_fields(shop, system)),
+        plan=render_floor(shop, plan, lengths, "floor"),
+        hoses=_hoses(shop, plan, lines, lengths, system),
+        findings=_findings(shop, plan, system),
+        can_move=plan.spot is not None and (plan.longest is None or plan.spot.length < plan.longest - 0.05),
+        error=refused.errors.get("", "") if refused else "",
+    )
+
+
+def item_fields(shop: ShopFile, group: str, at: int, system: str) -> tuple[Field, ...]:
+    """The fields of one thing, as it stands."""
+    document = shop.model_dump(mode="json")
+    keys = next(row[3] for row in LISTS if row[0] == group)
+    item = document[group][at]
+    if group == "vacuums":
+        measured = item["curve"]["kind"] != "nameplate"
+        keys = tuple(key for key in keys if not (measured and key.startswith("curve.")))
+        keys = tuple(key for key in keys if not (item["filter"] is None and key.startswith("filter.")))
+    return tuple(_field(shop, document, f"{group}[{at}].{key}", key, system) for key in keys)
+
+
+def room_fields(shop: ShopFile, system: str) -> tuple[Field, ...]:
+    """The fields of the shop itself and its room."""
+    document = shop.model_dump(mode="json")
+    return tuple(document_field(ShopFile, document, path, system) for path in ROOM)
+
+
+def _field(shop: ShopFile, document: dict[str, object], path: str, key: str, system: str) -> Field:
+    field = document_field(ShopFile, document, path, system, END_LABELS.get(key, ""))
+    if key == "ports[0].name":
+        return replace(field, label="Tool")
+    if key == "circuit":
+        return replace(field, choices=tuple((c.id, c.name) for c in shop.circuits), free_text=False)
+    if key == "tool":
+        return replace(field, choices=tuple((t.id, t.ports[0].name) for t in shop.tools), free_text=False)
+    return field
+
+
+def _items(shop: ShopFile, group: str, keys: tuple[str, ...], system: str, refused: Refusal | None) -> list[ItemRow]:
+    rows = []
+    for at, item in enumerate(getattr(shop, group)):
+        fields = tuple(_settled(field, refused) for field in item_fields(shop, group, at, system))
+        rows.append(ItemRow(item.id, fields[0].text or item.id, fields))
+    return rows
+
+
+def _settled(field: Field, refused: Refusal | None) -> Field:
+    if refused is None:
+        return field
+    return replace(field, text=refused.typed.get(field.path, field.text), error=refused.errors.get(field.path, ""))
+
+
+def _hoses(shop: ShopFile, plan: FloorPlan, lines: Lines, lengths: dict[str, str], system: str) -> list[HoseRow]:
+    tools = {tool.id: tool for tool in shop.tools}
+    rows = []
+    for route in plan.routes:
+        name = tools[route.id].ports[0].name
+        bends = [f"{degrees(turn):.0f}°" for turn in route.bends]
+        found = []
+        for line_id, rig in lines:
+            for way in rig.line.ways:
+                if way[0].port and way[0].port.name.lower() == name.lower():
+                    has = route_length(rig, way[0].id)
+                    shown = format_value(has, "length", system, unit=True)
+                    fits = route.length <= has + 0.01 and has <= route.length + 0.5
+                    found.append(LineLength(line_id, rig.name, way[0].id, shown, fits))
+        rows.append(HoseRow(route.id, name, lengths[route.id], ", ".join(bends) or "none", tuple(found)))
+    return rows
+
+
+def _findings(shop: ShopFile, plan: FloorPlan, system: str) -> list[tuple[str, str]]:
+    def metres(value: float) -> str:
+        return format_value(value, "length", system, unit=True)
+
+    said: list[tuple[str, str]] = []
+    if plan.spot and plan.longest is not None:
+        where = f"{metres(plan.spot.place[0])} from the left and {metres(plan.spot.place[1])} from the front"
+        gain = plan.longest - plan.spot.length
+        if gain > 0.05:
+            said.append(
+                (
+                    "watch",
+                    f"From {where} one hose of {metres(plan.spot.length)} reaches every tool; where the separator "
+                    f"stands it takes {metres(plan.longest)}.",
+                )
+            )
+        else:
+            said.append(("ok", f"The separator stands where one hose of {metres(plan.longest)} reaches every tool."))
+    elif plan.spot:
+        said.append(("", f"One hose of {metres(plan.spot.length)} reaches every tool from the marked spot."))
+    names = {v.id: v.name for v in shop.vacuums} | {c.id: c.name for c in shop.circuits}
+    for cord in plan.cords:
+        way = f"{metres(cord.needed)} along the walls to {names[cord.outlet]}"
+        if cord.reaches:
+            said.append(("ok", f"{names[cord.vacuum]}: its cord of {metres(cord.length)} reaches, {way}."))
+        else:
+            said.append(
+                (
+                    "act",
+                    f"{names[cord.vacuum]}: its cord of {metres(cord.length)} does not reach, {way}. Move it nearer.",
+                )
+            )
+    return said
