@@ -10,7 +10,8 @@ from pathlib import Path
 import click
 
 from fenwick.data import Database, ShopDatabaseError, create_database
-from fenwick.data.lines import add_line, add_shop, first_line_id
+from fenwick.data.lines import add_line, first_line_id
+from fenwick.data.shops import add_shop
 from fenwick.rig import Rig
 
 THREADS = 8

@@ -6,8 +6,8 @@ from importlib import resources
 from pathlib import Path
 
 from fenwick.data.database import Database, create_database
-from fenwick.data.lines import add_line, add_shop, first_line_id
-from fenwick.data.shops import begin_shop
+from fenwick.data.lines import add_line, first_line_id
+from fenwick.data.shops import add_shop, begin_shop
 from fenwick.rig import Rig, read_rig
 from fenwick.shop import ShopFile, read_shop
 

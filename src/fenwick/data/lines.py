@@ -8,8 +8,10 @@ from dataclasses import dataclass
 from sqlalchemy import func
 from sqlmodel import Session, col, delete, select
 
+from fenwick.data.shops import shop_state
 from fenwick.data.tables import DustLine, Revision, Shop
 from fenwick.rig import Rig, edit_rig, read_rig, write_rig
+from fenwick.shop import ShopFile
 
 
 class NotFoundError(LookupError):
@@ -26,20 +28,7 @@ class LineState:
     undo_label: str | None  #: what undo would take back; None when there is nothing
     redo_label: str | None  #: what redo would bring back
     previous: Rig | None = None  #: before the last change
-
-
-def add_shop(session: Session, name: str) -> Shop:
-    """A new shop."""
-    shop = Shop(name=name)
-    session.add(shop)
-    session.commit()
-    return shop
-
-
-def the_shop(session: Session) -> Shop:
-    """The shop of this file, made where there is none yet."""
-    found = session.exec(select(Shop).order_by(col(Shop.id))).first()
-    return found or add_shop(session, "My shop")
+    owned: ShopFile | None = None  #: what the shop has
 
 
 def add_line(session: Session, shop: Shop, rig: Rig) -> int:
@@ -106,6 +95,7 @@ def line_state(session: Session, line_id: int) -> LineState:
         undo_label=here.label if line.cursor > 1 else None,
         redo_label=after.label if after else None,
         previous=read_rig(before.document.encode()) if before else None,
+        owned=shop_state(session).file,
     )
 
 

@@ -7,7 +7,6 @@ from dataclasses import dataclass
 from sqlalchemy import func
 from sqlmodel import Session, col, delete, select
 
-from fenwick.data.lines import the_shop
 from fenwick.data.tables import Shop, ShopRevision
 from fenwick.shop import ShopFile, read_shop, write_shop
 from fenwick.shop.read import empty_shop
@@ -22,6 +21,20 @@ class ShopState:
     file: ShopFile
     undo_label: str | None  #: what undo would take back; None when there is nothing
     redo_label: str | None  #: what redo would bring back
+
+
+def add_shop(session: Session, name: str) -> Shop:
+    """A new shop."""
+    shop = Shop(name=name)
+    session.add(shop)
+    session.commit()
+    return shop
+
+
+def the_shop(session: Session) -> Shop:
+    """The shop of this file, made where there is none yet."""
+    found = session.exec(select(Shop).order_by(col(Shop.id))).first()
+    return found or add_shop(session, "My shop")
 
 
 def shop_state(session: Session) -> ShopState:

@@ -48,7 +48,7 @@ def build_line(rig: Rig) -> Line:
     """The core's line for a checked rig."""
     site = Site(rig.site.temperature_c + ZERO_CELSIUS, rig.site.altitude_m)
     return Line(
-        vacuum=_vacuum(rig.vacuum, site),
+        vacuum=build_vacuum(rig.vacuum, site),
         dust=DUSTS[rig.dust.kind] if rig.dust else None,
         branches=tuple(_branch(branch) for branch in rig.line.branches),
         trunk=tuple(_element(element) for element in rig.line.elements),
@@ -57,7 +57,8 @@ def build_line(rig: Rig) -> Line:
     )
 
 
-def _vacuum(part: VacuumPart, site: Site) -> Vacuum:
+def build_vacuum(part: VacuumPart, site: Site) -> Vacuum:
+    """The core's vacuum, in the air of a site."""
     held = part.filter
     bag = part.bag
     curve = _curve(part.curve, site)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from math import isfinite
 from typing import Any
 
@@ -29,10 +30,10 @@ def part_names(rig: Rig) -> dict[str, str]:
     return {**named, "vacuum": rig.vacuum.name}
 
 
-def voice_for(rig: Rig, system: str) -> Voice:
-    """Words and units for this rig."""
+def voice_for(rig: Rig, system: str, owned: Mapping[str, str] | None = None) -> Voice:
+    """Words and units for this rig; `owned` names what the shop has besides."""
     machines = {b.id: b.port.machine for _, b in rig.line.walk() if b.port and b.port.machine}
-    return Voice(system, part_names(rig), DUSTS[rig.dust.kind].label if rig.dust else None, machines)
+    return Voice(system, part_names(rig), DUSTS[rig.dust.kind].label if rig.dust else None, machines, owned)
 
 
 def solve_rig(rig: Rig) -> dict[str, Any]:

@@ -53,6 +53,8 @@ EDITS: dict[str, tuple[str, Any]] = {
     "smooth": ("wall", "smooth"),
     "straight": ("bends", []),
     "nearer": ("port.hood.distance_m", None),
+    "taper": ("length_m", None),
+    "clean-inline": ("held_kg", 0.0),
     "shut": ("gate.opening", 0.0),
     "seal": ("area_m2", 0.0),
     "seal-bin": ("bin.leak_area_m2", 0.0),

@@ -28,6 +28,7 @@ class Voice:
     names: Mapping[str, str]
     dust: str | None = None  #: what the dust is called
     machines: Mapping[str, str] | None = None  #: machine of each port
+    owned: Mapping[str, str] | None = None  #: what the shop's vacuums are called
 
     def figure(self, value: float, quantity: str, *, unit: bool = True) -> str:
         """A stored value as text."""

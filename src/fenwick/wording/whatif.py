@@ -16,6 +16,9 @@ EFFORT = {
     "straight": "re-route",
     "entry": "a fitting",
     "nearer": "free",
+    "taper": "a fitting",
+    "clean-inline": "free",
+    "vacuum": "owned",
     "shut": "free",
     "seal": "tape",
     "seal-bin": "gasket",
@@ -29,8 +32,8 @@ EFFORT = {
 
 #: efforts that fit into a stretch of time
 WITHIN = {
-    "20-minutes": ("free", "tape", "a cut", "re-route", "a bag"),
-    "evening": ("free", "tape", "a cut", "re-route", "a bag", "gasket", "a fitting", "a ring"),
+    "20-minutes": ("free", "owned", "tape", "a cut", "re-route", "a bag"),
+    "evening": ("free", "owned", "tape", "a cut", "re-route", "a bag", "gasket", "a fitting", "a ring"),
 }
 TIME_WORDS = {"20-minutes": "20 minutes", "evening": "an evening", "weekend": "a weekend"}
 
@@ -78,7 +81,7 @@ def _from_to(pair: tuple[float, float], quantity: str, voice: Voice) -> str:
     return f"{voice.figure(pair[0], quantity, unit=False)} → {voice.figure(pair[1], quantity)}"
 
 
-ENTRIES = {"flanged": "flange", "bellmouth": "bellmouth"}
+ENTRIES = {"flanged": "flange", "tapered": "taper", "bellmouth": "bellmouth"}
 ACTIONS = {
     "bore": "{name} in {bore}",
     "shorter": "{name} cut to {length}",
@@ -91,6 +94,9 @@ ACTIONS = {
     "seal-bin": "Seal the bin's lid and seams",
     "clean": "Clean the filter, outdoors and masked",
     "clean-bag": "A new bag",
+    "clean-inline": "Clean {name}, outdoors and masked",
+    "taper": "A cone of {bore} in the place of {name}",
+    "vacuum": "The {vacuum} in its place",
     "empty": "Empty the bin",
     "upright": "Set the separator upright",
     "stiffen": "A ring round the bin at {bore}",
@@ -103,6 +109,7 @@ def action_words(change: Candidate, voice: Voice) -> str:
         name=voice.name(change.part),
         bore=voice.figure(change.value, "bore"),
         length=voice.figure(change.value, "length"),
+        vacuum=(voice.owned or {}).get(change.part, change.part),
         entry=next(
             (ENTRIES[kind] for kind, loss in ENTRY_LOSS.items() if loss == change.value and kind in ENTRIES), "fitting"
         ),

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-HOSE_BORES = (0.027, 0.032, 0.038, 0.050, 0.0635, 0.076, 0.100)  #: sizes that hoses are sold in [m]
+HOSE_BORES = (0.027, 0.032, 0.035, 0.038, 0.050, 0.0635, 0.076, 0.100)  #: sizes that hoses are sold in [m]
 
 #: price of a metre of hose of 50 mm bore, by wall; it goes with the bore [-]
 HOSE_PRICE: dict[str, float] = {"smooth": 14.0, "light-rib": 10.0, "wire-helix": 8.0, "corrugated": 5.0, "pipe": 4.0}

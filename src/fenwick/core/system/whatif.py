@@ -5,25 +5,28 @@ Variant 0 is the line as it stands; variant i is it with candidate i − 1 made 
 
 from __future__ import annotations
 
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, replace
 
 import numpy as np
 
-from fenwick.core.arrays import Array, Values
+from fenwick.core.arrays import Array
 from fenwick.core.catalogue.parts import HOSE_BORES
-from fenwick.core.components.elements import Branch, Element, Hose, Leak, Port
+from fenwick.core.components.elements import Element, Hose, InlineFilter, Leak, Reducer
 from fenwick.core.components.separator import SlottedDisc
-from fenwick.core.components.vacuum import FilterMedium
+from fenwick.core.components.vacuum import Vacuum
 from fenwick.core.rules import ENTRY_LOSS
 from fenwick.core.system.assess import assess
 from fenwick.core.system.checks import folding_suction
-from fenwick.core.system.figures import blocked_suction, figures_at
+from fenwick.core.system.figures import blocked_suction, figures_at, figures_of_each
 from fenwick.core.system.layout import RIBBED_WALLS, bin_leak_area, entry_loss
 from fenwick.core.system.line import Leaf, Line
+from fenwick.core.system.whatif_batch import Batch
 
-SHORTER = 0.5  #: of its length, what a hose is cut to [-]
+SHORTER = (0.5, 0.75)  #: of its length, what a hose is cut to [-]
+TAPER = 0.1  #: length of a cone in the place of a step [m]
 SHORTEST = 0.6  #: a hose is not cut below this [m]
-NEARER = 0.5  #: of its distance, what a port is moved to [-]
+NEARER = (0.5, 0.75)  #: of its distance, what a port is moved to [-]
 NEAREST = 0.01  #: a port is not moved nearer than this [m]
 LEAST_AIR_GAIN = 0.01  #: share of the flow from which a gain in air alone is worth a line [-]
 LEAST_KEPT_GAIN = 0.005  #: share of the dust made from which a gain is worth a line [-]
@@ -33,7 +36,8 @@ LEAST_KEPT_GAIN = 0.005  #: share of the dust made from which a gain is worth a 
 class Candidate:
     """One change to one part."""
 
-    #: bore, shorter, smooth, straight, entry, nearer, shut, seal, seal-bin, clean, clean-bag, empty, upright or stiffen
+    #: bore, shorter, smooth, straight, entry, taper, nearer, shut, seal, seal-bin, clean, clean-bag, clean-inline,
+    #: empty, upright, stiffen, or vacuum, whose part is the name of the other one
     kind: str
     part: str  #: id of the part, port or branch it is made to
     value: float = 0.0  #: the new value, where there is one; SI
@@ -61,12 +65,13 @@ def candidates(line: Line, port: int) -> tuple[Candidate, ...]:
         found += _part_candidates(part, line)
     here = float(np.max(entry_loss(leaf.port, line.rules)))
     if leaf.port.entry in ("plain", "flanged"):
-        better = ("flanged", "bellmouth") if leaf.port.entry == "plain" else ("bellmouth",)
+        better = ("flanged", "tapered", "bellmouth")
         losses = [ENTRY_LOSS[name] for name in better]
         found += [Candidate("entry", leaf.id, loss) for loss in losses if isinstance(loss, float) and loss < here]
     hood = leaf.port.hood
-    if hood is not None and np.max(hood.distance) * NEARER >= NEAREST:
-        found.append(Candidate("nearer", leaf.id, float(np.max(hood.distance)) * NEARER))
+    if hood is not None:
+        nearer = [float(np.max(hood.distance)) * share for share in NEARER]
+        found += [Candidate("nearer", leaf.id, distance) for distance in nearer if distance >= NEAREST]
     found += _gate_candidates(line, leaf)
     for kind, medium in (("clean", line.vacuum.filter), ("clean-bag", line.vacuum.bag)):
         if medium is not None and np.max(medium.held) > 0.0:
@@ -80,6 +85,10 @@ def _part_candidates(part: Element, line: Line) -> list[Candidate]:
             return _hose_candidates(part)
         case Leak() if np.max(part.area) > 0.0:
             return [Candidate("seal", part.id)]
+        case Reducer() if np.max(part.length) < TAPER and np.any(part.bore_in != part.bore_out):
+            return [Candidate("taper", part.id, TAPER)]
+        case InlineFilter() if np.max(part.medium.held) > 0.0:
+            return [Candidate("clean-inline", part.id)]
         case SlottedDisc():
             return _bin_candidates(part, line)
         case _:
@@ -89,8 +98,7 @@ def _part_candidates(part: Element, line: Line) -> list[Candidate]:
 def _hose_candidates(hose: Hose) -> list[Candidate]:
     bore, length = float(np.max(hose.bore)), float(np.max(hose.length))
     found = [Candidate("bore", hose.id, size) for size in HOSE_BORES if abs(size - bore) > 0.002]
-    if length * SHORTER >= SHORTEST:
-        found.append(Candidate("shorter", hose.id, length * SHORTER))
+    found += [Candidate("shorter", hose.id, length * share) for share in SHORTER if length * share >= SHORTEST]
     if hose.wall in RIBBED_WALLS and hose.roughness is None:
         found.append(Candidate("smooth", hose.id))
     if hose.bends:
@@ -135,7 +143,7 @@ def try_all(line: Line, port: int, changes: tuple[Candidate, ...]) -> tuple[Outc
     """
     if not changes:
         return ()
-    batch = _Batch(line, changes).line()
+    batch = Batch(line, changes).line()
     found = figures_at(batch, assess(batch), port, _folding(line, changes))
 
     def pair(values: Array | None, i: int) -> tuple[float, float] | None:
@@ -153,7 +161,42 @@ def try_all(line: Line, port: int, changes: tuple[Candidate, ...]) -> tuple[Outc
         )
         for i, change in enumerate(changes, start=1)
     ]
-    return tuple(sorted((o for o in outcomes if _worth(o)), key=_rank))
+    return ranked(outcomes)
+
+
+def try_vacuums(line: Line, port: int, others: Mapping[str, Vacuum]) -> tuple[Outcome, ...]:
+    """What each of some other vacuums in the place of the line's own comes to; those that gain nothing are left out.
+
+    Parameters
+    ----------
+    line : a single variant
+    port : place among the leaves
+    others : by the name that its candidate bears
+    """
+    now, *figures = figures_of_each([line, *(replace(line, vacuum=other) for other in others.values())], port)
+
+    def pair(before: Array | None, after: Array | None) -> tuple[float, float] | None:
+        return None if before is None or after is None else (float(before[0]), float(after[0]))
+
+    return ranked(
+        [
+            Outcome(
+                Candidate("vacuum", name),
+                (float(now.flow[0]), float(new.flow[0])),
+                pair(now.speed, new.speed),
+                pair(now.kept, new.kept),
+                pair(now.in_bin, new.in_bin),
+                pair(now.folding, new.folding),
+                (int(now.acts[0]), int(new.acts[0])),
+            )
+            for name, new in zip(others, figures, strict=True)
+        ]
+    )
+
+
+def ranked(outcomes: Iterable[Outcome]) -> tuple[Outcome, ...]:
+    """Those that gain something, the most useful first."""
+    return tuple(sorted((outcome for outcome in outcomes if _worth(outcome)), key=_rank))
 
 
 def _gain(pair: tuple[float, float] | None) -> float:
@@ -189,88 +232,3 @@ def _folding(line: Line, changes: tuple[Candidate, ...]) -> Array | None:
             assert strong is not None
             ratios[i] = float(np.max(strong)) / blocked
     return ratios
-
-
-class _Batch:
-    """Builds the batch: every value that some change touches becomes an array over variants."""
-
-    def __init__(self, line: Line, changes: tuple[Candidate, ...]) -> None:
-        self.given, self.changes = line, changes
-
-    def column(self, base: Values, kind: str, part: str, new: float | None = None) -> Values:
-        """`base` in every variant but those of this kind at this part, which take `new` or their own value."""
-        hits = [i for i, c in enumerate(self.changes, start=1) if (c.kind, c.part) == (kind, part)]
-        if not hits:
-            return base
-        values = np.full(len(self.changes) + 1, float(np.max(base)))
-        for i in hits:
-            values[i] = self.changes[i - 1].value if new is None else new
-        return values
-
-    def line(self) -> Line:
-        """The whole batch."""
-        given = self.given
-        return replace(
-            given,
-            vacuum=replace(
-                given.vacuum,
-                filter=self.medium(given.vacuum.filter, "clean"),
-                bag=self.medium(given.vacuum.bag, "clean-bag"),
-            ),
-            branches=tuple(self.branch(part) for part in given.branches),
-            trunk=tuple(self.element(part) for part in given.trunk),
-        )
-
-    def medium(self, part: FilterMedium | None, kind: str) -> FilterMedium | None:
-        """A filter or bag, cleaned in some variant."""
-        return replace(part, held=self.column(part.held, kind, "vacuum", 0.0)) if part else None
-
-    def branch(self, part: Branch) -> Branch:
-        """A branch with everything on it."""
-        opening = part.gate_opening
-        return replace(
-            part,
-            port=self.port(part.port, part.id) if part.port else None,
-            elements=tuple(self.element(inner) for inner in part.elements),
-            gate_opening=None if opening is None else self.column(opening, "shut", part.id, 0.0),
-            branches=tuple(self.branch(inner) for inner in part.branches),
-        )
-
-    def port(self, part: Port, name: str) -> Port:
-        """A port with another entry, or nearer to the dust."""
-        hood = part.hood
-        if hood is not None:
-            hood = replace(hood, distance=self.column(hood.distance, "nearer", name))
-        return replace(part, hood=hood, entry_loss=self.column(entry_loss(part, self.given.rules), "entry", name))
-
-    def element(self, part: Element) -> Element:
-        """Any element; those that no change touches stay as they are."""
-        match part:
-            case Hose():
-                return self.hose(part)
-            case Leak():
-                return replace(part, area=self.column(part.area, "seal", part.id, 0.0))
-            case SlottedDisc():
-                return self.disc(part)
-            case _:
-                return part
-
-    def hose(self, part: Hose) -> Hose:
-        """A hose in another bore, shorter, smoother or straighter."""
-        rules, name = self.given.rules, part.id
-        wall = part.roughness if part.roughness is not None else rules[f"wall.{part.wall}"]
-        smooth = float(np.max(rules["wall.smooth"]))
-        return replace(
-            part,
-            bore=self.column(part.bore, "bore", name),
-            length=self.column(part.length, "shorter", name),
-            roughness=self.column(wall, "smooth", name, smooth),
-            bends=tuple(replace(b, angle=self.column(b.angle, "straight", name, 0.0)) for b in part.bends),
-        )
-
-    def disc(self, part: SlottedDisc) -> SlottedDisc:
-        """A separator sealed below, emptied or set upright."""
-        leak = self.column(bin_leak_area(part, self.given.rules), "seal-bin", part.id, 0.0)
-        fill = self.column(part.bin.fill_height, "empty", part.id, 0.0)
-        tilt = self.column(part.tilt, "upright", part.id, 0.0)
-        return replace(part, bin=replace(part.bin, leak_area=leak, fill_height=fill), tilt=tilt)

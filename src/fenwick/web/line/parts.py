@@ -8,6 +8,7 @@ from flask import abort, request
 from flask.typing import ResponseReturnValue
 
 from fenwick.data.lines import line_state
+from fenwick.data.shops import shop_state
 from fenwick.rig import Rig, RigError
 from fenwick.rig.branches import add_tool, gate_branch, remove_tool, split_behind
 from fenwick.rig.result import voice_for
@@ -19,6 +20,7 @@ from fenwick.rig.structure import (
     move_part_behind,
     remove_part,
 )
+from fenwick.shop.into_line import swap
 from fenwick.web.database import session
 from fenwick.web.line.form import open_editor
 from fenwick.web.line.routes import after_change, bp, render, save
@@ -75,10 +77,17 @@ def _back(rig: Rig, part: str, name: str) -> Change:
     return move_part(rig, part, -1), part, f"{name} moved towards the tool"
 
 
+def _swap(rig: Rig, part: str, name: str) -> Change:
+    changed = swap(rig, part, request.form.get("with", ""), shop_state(session()).file)
+    gone = part not in {branch.id for _, branch in changed.line.walk()} and _is_tool(rig, part)
+    return changed, None if gone else part, f"{name} exchanged for {voice_for(changed, unit_system()).name(part)}"
+
+
 ACTIONS: dict[str, Callable[[Rig, str, str], Change]] = {
     "add": _add,
     "tool": _tool,
     "behind": _behind,
+    "swap": _swap,
     "duplicate": _duplicate,
     "remove": _remove,
     "forward": _forward,

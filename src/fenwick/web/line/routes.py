@@ -16,7 +16,8 @@ from fenwick.rig import Rig, RigError, build_line, edit_rig, read_rig, write_rig
 from fenwick.rig.measure import confirm_guess, path_of_guess
 from fenwick.rig.ports import alone
 from fenwick.rig.result import voice_for
-from fenwick.rig.whatif import apply_candidate, candidate_of
+from fenwick.rig.whatif import candidate_of
+from fenwick.shop.into_line import apply_change
 from fenwick.units import BadNumberError
 from fenwick.web.database import session
 from fenwick.web.line.form import field_value_at, open_editor, read_editor, rig_field
@@ -24,6 +25,7 @@ from fenwick.web.line.panels import MEASURE, PART, PanelChoice
 from fenwick.web.line.view import Attempt, LineView, Trial, line_view
 from fenwick.web.units import unit_system
 from fenwick.wording.ports import PortRow, port_rows
+from fenwick.wording.say import Voice
 from fenwick.wording.whatif import action_words
 
 bp = Blueprint("line", __name__)
@@ -106,16 +108,26 @@ def try_change(line_id: int, key: str) -> ResponseReturnValue:
     state, changed, candidate = _tried(line_id, key)
     system = unit_system()
     tried = replace(state, rig=changed, previous=state.rig)
-    trial = Trial(key, action_words(candidate, voice_for(state.rig, system)))
-    return render(line_view(tried, system, candidate.part, request.args.get("port"), Attempt(trial=trial)))
+    trial = Trial(key, action_words(candidate, _voice(state, system)))
+    return render(line_view(tried, system, _touched(candidate), request.args.get("port"), Attempt(trial=trial)))
 
 
 @bp.post("/lines/<int:line_id>/keep/<key>")
 def keep_change(line_id: int, key: str) -> ResponseReturnValue:
     """Make the change that was tried."""
     state, changed, candidate = _tried(line_id, key)
-    save(line_id, changed, action_words(candidate, voice_for(state.rig, unit_system())))
-    return after_change(line_id, candidate.part)
+    save(line_id, changed, action_words(candidate, _voice(state, unit_system())))
+    return after_change(line_id, _touched(candidate))
+
+
+def _voice(state: LineState, system: str) -> Voice:
+    owned = {vacuum.id: vacuum.name for vacuum in state.owned.vacuums} if state.owned else {}
+    return voice_for(state.rig, system, owned)
+
+
+def _touched(candidate: Candidate) -> str:
+    """Id of the part that a change was made to."""
+    return "vacuum" if candidate.kind == "vacuum" else candidate.part
 
 
 def _tried(line_id: int, key: str) -> tuple[LineState, Rig, Candidate]:
@@ -124,7 +136,7 @@ def _tried(line_id: int, key: str) -> tuple[LineState, Rig, Candidate]:
     if candidate is None:
         abort(404)
     try:
-        return state, apply_candidate(state.rig, candidate), candidate
+        return state, apply_change(state.rig, candidate, state.owned), candidate
     except (KeyError, RigError, StopIteration):
         abort(404)
 

@@ -7,40 +7,43 @@ from dataclasses import dataclass
 from flask import url_for
 from markupsafe import Markup
 
-from fenwick.core.components.dust import DUSTS
+from fenwick.core.components.vacuum import Vacuum
 from fenwick.core.errors import CoreError
 from fenwick.core.system.assess import Assessment, assess, efficiency_band
 from fenwick.core.system.line import Line
 from fenwick.core.system.ports import flow_alone
-from fenwick.core.system.whatif import candidates, try_all
+from fenwick.core.system.whatif import candidates, ranked, try_all, try_vacuums
 from fenwick.data.lines import LineState
 from fenwick.drawing import (
     NARROW,
     WIDE,
     lay_out_scene,
-    render_curve,
-    render_fate,
-    render_ladder,
-    render_line,
-    render_plan,
 )
 from fenwick.drawing.fate import fate_ends
-from fenwick.drawing.scene import MARKS, Scene
 from fenwick.drawing.states import worst_part
 from fenwick.rig import Rig, build_line
 from fenwick.rig.result import voice_for
 from fenwick.rig.separator import SlottedDiscPart
 from fenwick.rig.structure import ADDABLE
 from fenwick.rig.whatif import candidate_key
-from fenwick.units import METRIC, format_value, unit_label
-from fenwick.units.convert import from_display, water_column
+from fenwick.shop.into_line import other_vacuums
 from fenwick.web.line.form import Editor, open_editor
 from fenwick.web.line.panels import Panel, PanelChoice, open_panel
+from fenwick.web.line.pictures import (
+    drawings,
+    fate_title,
+    key_of,
+    ladder_head,
+    ladder_unit,
+    parts_of,
+    plan_of,
+    status_of,
+)
+from fenwick.web.line.swaps import swaps_for
 from fenwick.wording import VerdictRow, check_sentence, least_certain, verdict, warnings
 from fenwick.wording.say import Voice
 from fenwick.wording.whatif import Suggestion, suggestion
 
-LADDER_HEIGHT, NARROW_LADDER_HEIGHT = 101.0, 130.0
 MOST_SUGGESTIONS = 3
 IN_VERDICT = {"air-at-tool", "containment", "settling", "bin-collapse"}  #: checks the verdict shows already
 
@@ -108,6 +111,7 @@ class LineView:
     plan: tuple[Markup, str] | None  #: picture beside the fields, and its caption
     addable: dict[str, str]  #: kinds of part that can be added
     joins: dict[str, str]  #: what can be added to where branches join
+    swaps: list[tuple[str, list[tuple[str, str]]]]  #: what it can be exchanged for: (heading, (value, words))
     suggestions: list[tuple[str, Suggestion]]  #: (key, words), best first
     trial: Trial | None
     panel: Panel
@@ -133,7 +137,8 @@ def line_view(
     """
     attempt = attempt or Attempt()
     rig = state.rig
-    voice = voice_for(rig, system)
+    owned = {vacuum.id: vacuum.name for vacuum in state.owned.vacuums} if state.owned else {}
+    voice = voice_for(rig, system, owned)
     line = build_line(rig)
     found = assess(line)
     at = _port_index(line, port, part)
@@ -149,7 +154,7 @@ def line_view(
         for name, canvas in (("wide", WIDE), ("narrow", NARROW))
     }
     rows = verdict(line, found, efficiency_band(line), voice, at)
-    suggestions = [] if attempt.trial else _suggestions(line, at, voice)
+    suggestions = [] if attempt.trial else _suggestions(line, at, other_vacuums(rig, state.owned), voice)
     panel = open_panel(attempt.panel or PanelChoice(), rig, line, at, [words for _, words in suggestions], system)
     notes = _notes(found, voice) + [Note("", sentence) for sentence in warnings(line, found, voice)]
     return LineView(
@@ -158,28 +163,29 @@ def line_view(
         port_name=leaf.port.name,
         port_id=leaf.id if len(line.leaves) > 1 else None,
         chips=_chips(line, found, voice, at),
-        status=_status(rig, scenes["wide"], system),
+        status=status_of(rig, scenes["wide"], system),
         to_act=[item.level for item in rows].count("act") + [note.level for note in notes].count("act"),
-        drawings=_drawings(scenes, found, voice),
-        ladder_head=_ladder_head(found, voice),
-        ladder_unit=_ladder_unit(system),
+        drawings=drawings(scenes, found, voice),
+        ladder_head=ladder_head(found, voice),
+        ladder_unit=ladder_unit(system),
         ladder_doubt=least_certain(line, voice) or "",
-        fate_title=_fate_title(rig),
+        fate_title=fate_title(rig),
         fate_words=[(e.key, e.words, e.grams, e.fits or e.slight) for e in fate_ends(found.fate, 690.0)]
         if found.fate
         else [],
         rows=rows,
         before=_before(state, system, leaf.id),
         notes=notes,
-        key=_key(scenes["wide"]),
-        parts=_parts(scenes["wide"]),
+        key=key_of(scenes["wide"]),
+        parts=parts_of(scenes["wide"]),
         editor=editor,
-        plan=_plan(rig, line, found, voice, part),
+        plan=plan_of(rig, line, found, voice, part),
         suggestions=suggestions[:MOST_SUGGESTIONS],
         trial=attempt.trial,
         addable={kind: word for kind, word in ADDABLE.items() if kind != "separator" or not line.separators},
         panel=panel,
         joins=_joins(rig, part),
+        swaps=swaps_for(rig, part, state.owned, system),
         upload_error=attempt.upload_error,
     )
 
@@ -194,9 +200,11 @@ def _joins(rig: Rig, part: str) -> dict[str, str]:
     return {"tool": "Another tool beside it", **({} if branch.gate else {"gate-here": "Gate where it joins"})}
 
 
-def _suggestions(line: Line, at: int, voice: Voice) -> list[tuple[str, Suggestion]]:
+def _suggestions(line: Line, at: int, vacuums: dict[str, Vacuum], voice: Voice) -> list[tuple[str, Suggestion]]:
     """The best single changes; of one kind at one part only the best."""
-    outcomes = try_all(line, at, candidates(line, at)) if line.leaves[at].open else ()
+    if not line.leaves[at].open:
+        return []
+    outcomes = ranked([*try_all(line, at, candidates(line, at)), *try_vacuums(line, at, vacuums)])
     best: dict[tuple[str, str], tuple[str, Suggestion]] = {}
     for outcome in outcomes:
         key = (outcome.candidate.kind, outcome.candidate.part)
@@ -243,77 +251,7 @@ def _before(state: LineState, system: str, port: str) -> dict[str, str]:
     return {row.id: f"{row.value} {row.unit}".strip() for row in old}
 
 
-def _drawings(scenes: dict[str, Scene], found: Assessment, voice: Voice) -> dict[str, Markup]:
-    pictures = {f"line_{name}": render_line(scene, f"line-{name}") for name, scene in scenes.items()}
-    for name, height in (("wide", LADDER_HEIGHT), ("narrow", NARROW_LADDER_HEIGHT)):
-        pictures[f"ladder_{name}"] = render_ladder(scenes[name], found, voice, height, f"ladder-{name}")
-    if found.fate is not None:
-        pictures["fate_wide"] = render_fate(found.fate, 690.0)
-        pictures["fate_narrow"] = render_fate(found.fate, 340.0)
-    return pictures
-
-
-def _ladder_unit(system: str) -> str:
-    unit = unit_label("suction", system)
-    one = from_display(1.0, "suction", system)
-    return f"{unit} (1 {unit} is {water_column(one, system)})" if system == METRIC else "inches of water"
-
-
-def _ladder_head(found: Assessment, voice: Voice) -> str:
-    pulls = voice.figure(found.point.suction[0], "suction", unit=False)
-    return f"{pulls} of {voice.figure(found.point.sealed_suction[0], 'suction')} at the vacuum"
-
-
-def _fate_title(rig: Rig) -> str:
-    kind = rig.dust.kind if rig.dust else ""
-    verb = next(
-        (verb for stem, verb in (("sand", "sanded"), ("saw", "sawn"), ("rout", "routed")) if stem in kind), "made"
-    )
-    return f"Of 100 g {'planed' if kind == 'planer' else verb}"
-
-
-def _status(rig: Rig, scene: Scene, system: str) -> str:
-    said = []
-    disc = next((e for e in rig.line.elements if isinstance(e, SlottedDiscPart)), None)
-    if disc and scene.separator:
-        said.append(f"Bin {100 * scene.separator.fill_share:.0f} % full")
-    if rig.vacuum.filter:
-        held = format_value(rig.vacuum.filter.held_kg, "mass", system, unit=True)
-        said.append("filter clean" if rig.vacuum.filter.held_kg == 0 else f"filter holds {held}")
-    if disc:
-        said.append("upright" if disc.tilt_deg == 0 else f"leans {disc.tilt_deg:g}°")
-    if rig.dust:
-        said.append(DUSTS[rig.dust.kind].label.lower().replace(" p", " P"))
-    return " · ".join(said)
-
-
 def _notes(found: Assessment, voice: Voice) -> list[Note]:
     words = {1: "watch", 2: "act"}
     bad = [c for c in found.checks if c.id not in IN_VERDICT and int(c.level[0]) > 0]
     return [Note(words[int(c.level[0])], check_sentence(c, voice)) for c in sorted(bad, key=lambda c: -int(c.level[0]))]
-
-
-def _parts(scene: Scene) -> list[tuple[int, str, str, str, str]]:
-    labels = {label.part: label for label in scene.labels}
-    listed = []
-    for part in scene.parts:
-        if part.kind in MARKS:
-            continue
-        label = labels.get(part.id)
-        words = (label.name, label.detail, label.level) if label else (part.title, "", "")
-        listed.append((part.number, part.id, *words))
-    return listed
-
-
-def _key(scene: Scene) -> list[tuple[int, str, str, str]]:
-    numbers = {part.id: part.number for part in scene.parts}
-    keyed = [label for label in scene.labels if label.keyed]
-    return sorted((numbers[label.part], label.name, label.detail, label.level) for label in keyed)
-
-
-def _plan(rig: Rig, line: Line, found: Assessment, voice: Voice, part: str) -> tuple[Markup, str] | None:
-    """The small picture beside the fields of a part, and its caption."""
-    if part == "vacuum":
-        return render_curve(line, found, voice, "curve"), "suction, air power"
-    disc = next((e for e in rig.line.elements if isinstance(e, SlottedDiscPart) and e.id == part), None)
-    return (render_plan(disc, "plan"), "from above") if disc else None

@@ -8,7 +8,8 @@ from flask import Blueprint, flash, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
 
 from fenwick.core.system.operating import operating_point
-from fenwick.data.lines import add_line, the_shop
+from fenwick.data.lines import add_line
+from fenwick.data.shops import the_shop
 from fenwick.rig import RigError, build_line
 from fenwick.rig.start import start_line
 from fenwick.web.database import session

@@ -31,6 +31,7 @@
     "[": function () { press("part-back"); },
     "]": function () { press("part-forward"); },
     Delete: function () { press("part-remove"); },
+    x: function () { const swap = document.getElementById("swap-part"); if (swap) swap.focus(); },
     t: function () { press("part-tool"); },
     a: function () { const add = document.getElementById("add-part"); if (add) add.focus(); },
     h: function () { press("panel-hookup"); },

@@ -1,0 +1,165 @@
+"""Owned things put into a line: a hose for a hose, a vacuum for the vacuum, a tool with its ports for a tool."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from fenwick.core.catalogue.parts import HOSE_BORES
+from fenwick.core.components.site import Site
+from fenwick.core.components.vacuum import Vacuum
+from fenwick.core.formulas.air import ZERO_CELSIUS
+from fenwick.core.system.whatif import Candidate
+from fenwick.rig.build import build_vacuum
+from fenwick.rig.elements import HosePart, WallKind
+from fenwick.rig.model import Rig
+from fenwick.rig.problems import Problem, RigError
+from fenwick.rig.read import check_rig
+from fenwick.rig.structure import fresh_id, replace_part
+from fenwick.rig.whatif import apply_candidate
+from fenwick.shop.model import OwnedHose, OwnedTool, OwnedVacuum, ShopFile
+
+SOLD_WALLS: tuple[WallKind, ...] = ("smooth", "wire-helix")
+OWN_KEYS = {"id", "cord_m", "circuit", "place"}  #: of a vacuum, that a line has no use for
+
+
+def put_hose(rig: Rig, part: str, hose: OwnedHose, *, turned: bool = False) -> Rig:
+    """A rig with an owned hose in the place of a hose; `turned` puts its other end to the tool.
+
+    Raises
+    ------
+    RigError
+    """
+    ends = (hose.other_end, hose.one_end) if turned else (hose.one_end, hose.other_end)
+    values = {
+        "name": hose.name,
+        "bore_m": hose.bore_m,
+        "length_m": hose.length_m,
+        "wall": hose.wall,
+        "bends": [bend.model_dump() for bend in _hose(rig, part).bends],
+        "tool_end": ends[0].model_dump() if ends[0] else None,
+        "vacuum_end": ends[1].model_dump() if ends[1] else None,
+    }
+    return replace_part(rig, part, "hose", values)
+
+
+def put_sold_hose(rig: Rig, part: str, bore: float, wall: str) -> Rig:
+    """A rig with a bought hose, as long as the one it replaces.
+
+    Raises
+    ------
+    RigError
+    """
+    old = _hose(rig, part)
+    bends = [bend.model_dump() for bend in old.bends]
+    return replace_part(rig, part, "hose", {"bore_m": bore, "length_m": old.length_m, "wall": wall, "bends": bends})
+
+
+def put_vacuum(rig: Rig, vacuum: OwnedVacuum) -> Rig:
+    """A rig with an owned vacuum in the place of its own.
+
+    Raises
+    ------
+    RigError
+    """
+    document = rig.model_dump(mode="json")
+    document["vacuum"] = {key: value for key, value in vacuum.model_dump(mode="json").items() if key not in OWN_KEYS}
+    document["guesses"] = [guess for guess in document["guesses"] if guess["part"] != "vacuum"]
+    return check_rig(document)
+
+
+def put_tool(rig: Rig, branch: str, tool: OwnedTool) -> Rig:
+    """A rig with an owned tool at a branch; a tool with several ports gets a junction with a stub for each.
+
+    The dust of the line becomes the tool's where it is the only one.
+
+    Raises
+    ------
+    RigError
+    """
+    document = rig.model_dump(mode="json")
+    place = _branch(document["line"]["branches"], branch)
+    ports = [port.model_dump(mode="json") for port in tool.ports]
+    if len(ports) == 1:
+        place["port"] = ports[0]
+    else:
+        place["port"] = None
+        place["id"] = fresh_id(rig, "run")
+        stubs = [branch, *(f"{branch}-{i}" for i in range(2, len(ports) + 1))]
+        place["branches"] = [{"id": stub, "port": port} for stub, port in zip(stubs, ports, strict=True)]
+    document["guesses"] = [guess for guess in document["guesses"] if guess["part"] != branch]
+    if len(rig.line.ways) == 1:
+        document["dust"] = {"kind": tool.dust}
+    return check_rig(document)
+
+
+def swap(rig: Rig, part: str, with_what: str, shop: ShopFile) -> Rig:
+    """A rig with a part exchanged by a text such as hose:blue, sold:0.05:smooth, vacuum:drum-vac or tool:bandsaw.
+
+    Raises
+    ------
+    RigError
+        When the shop has no such thing, or the part may not be exchanged for it.
+    """
+    kind, _, name = with_what.partition(":")
+    match kind:
+        case "hose":
+            return put_hose(rig, part, _owned(shop.hoses, name))
+        case "sold":
+            bore, _, wall = name.partition(":")
+            if wall in SOLD_WALLS and bore in {f"{size:g}" for size in HOSE_BORES}:
+                return put_sold_hose(rig, part, float(bore), wall)
+        case "vacuum" if part == "vacuum":
+            return put_vacuum(rig, _owned(shop.vacuums, name))
+        case "tool":
+            return put_tool(rig, part, _owned(shop.tools, name))
+    raise RigError((Problem("", "that cannot be put here"),))
+
+
+def apply_change(rig: Rig, candidate: Candidate, shop: ShopFile | None) -> Rig:
+    """The rig with a single change made, an owned vacuum in its vacuum's place included.
+
+    Raises
+    ------
+    RigError
+    KeyError
+        When the rig has no such part, or the part cannot be changed so.
+    """
+    if candidate.kind != "vacuum":
+        return apply_candidate(rig, candidate)
+    if shop is None:
+        raise KeyError(candidate.part)
+    return put_vacuum(rig, _owned(shop.vacuums, candidate.part))
+
+
+def other_vacuums(rig: Rig, shop: ShopFile | None) -> dict[str, Vacuum]:
+    """The shop's vacuums by their ids, in the air of the line, but for the one the line has."""
+    site = Site(rig.site.temperature_c + ZERO_CELSIUS, rig.site.altitude_m)
+    owned = shop.vacuums if shop else ()
+    return {vacuum.id: build_vacuum(vacuum, site) for vacuum in owned if vacuum.name != rig.vacuum.name}
+
+
+def _owned(things: tuple[Any, ...], name: str) -> Any:
+    found = next((thing for thing in things if thing.id == name), None)
+    if found is None:
+        raise RigError((Problem("", "the shop has no such thing any more"),))
+    return found
+
+
+def _hose(rig: Rig, part: str) -> HosePart:
+    elements = [e for _, branch in rig.line.walk() for e in branch.elements] + list(rig.line.elements)
+    found = next((e for e in elements if e.id == part), None)
+    if not isinstance(found, HosePart):
+        raise RigError((Problem("", "only a hose can be exchanged for a hose"),))
+    return found
+
+
+def _branch(branches: list[dict[str, Any]], name: str) -> dict[str, Any]:
+    for branch in branches:
+        if branch["id"] == name:
+            return branch
+        if branch["branches"]:
+            try:
+                return _branch(branch["branches"], name)
+            except RigError:
+                continue
+    raise RigError((Problem("", "that is no tool of this line"),))
