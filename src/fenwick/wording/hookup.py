@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from itertools import takewhile
 
 import numpy as np
 
@@ -57,16 +58,32 @@ def hook_up(line: Line, port: int, voice: Voice) -> HookUp:
 
 
 def _before(parts: list[Element], i: int, port: Port, voice: Voice) -> _Stop:
-    if i == 0:
-        return _Stop(f"the port of the {voice_name(port.name)}", float(np.max(port.bore)))
-    return _stop(parts[i - 1], voice, leaving=True)
+    """What a hose begins on, adapters passed over and named."""
+    adapters = list(takewhile(lambda part: isinstance(part, Reducer), reversed(parts[:i])))
+    at = i - len(adapters) - 1
+    if at < 0:
+        stop = _Stop(f"the port of the {voice_name(port.name)}", float(np.max(port.bore)))
+    else:
+        stop = _stop(parts[at], voice, leaving=True)
+    return _by_way_of(stop, adapters[::-1], voice)
 
 
 def _after(parts: list[Element], i: int, line: Line, voice: Voice) -> _Stop:
-    if i + 1 == len(parts):
+    """What a hose ends on, adapters passed over and named."""
+    adapters = list(takewhile(lambda part: isinstance(part, Reducer), parts[i + 1 :]))
+    at = i + len(adapters) + 1
+    if at == len(parts):
         bore = line.vacuum.inlet_bore
-        return _Stop("the vacuum's inlet", None if bore is None else float(np.max(bore)))
-    return _stop(parts[i + 1], voice, leaving=False)
+        stop = _Stop("the vacuum's inlet", None if bore is None else float(np.max(bore)))
+    else:
+        stop = _stop(parts[at], voice, leaving=False)
+    return _by_way_of(stop, adapters, voice)
+
+
+def _by_way_of(stop: _Stop, adapters: list[Element], voice: Voice) -> _Stop:
+    if not adapters:
+        return stop
+    return _Stop(f"{stop.words} by way of the {' and the '.join(voice.name(part.id) for part in adapters)}", None)
 
 
 def _stop(part: Element, voice: Voice, *, leaving: bool) -> _Stop:
@@ -75,9 +92,7 @@ def _stop(part: Element, voice: Voice, *, leaving: bool) -> _Stop:
         case SlottedDisc():
             side, bore = ("centre", part.outlet_diameter) if leaving else ("side", part.inlet_bore)
             return _Stop(f"the {side} port of the {voice_name(name)}", float(np.max(bore)))
-        case Reducer():
-            return _Stop(name, float(np.max(part.bore_out if leaving else part.bore_in)))
-        case Leak():
+        case Leak() | Reducer():
             return _Stop(name, None)
         case _:
             return _Stop(name, float(np.max(part.bore)))

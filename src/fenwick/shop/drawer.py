@@ -1,0 +1,207 @@
+"""The shop's drawer as stock for the best line, and a found line as a rig of its own."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Any
+
+import numpy as np
+
+from fenwick.core.catalogue.parts import HOSE_BORES, TYPICAL_LINK_LENGTH, hose_price
+from fenwick.core.components.joint import End
+from fenwick.core.components.site import Site
+from fenwick.core.formulas.air import ZERO_CELSIUS
+from fenwick.core.rules import RuleBook
+from fenwick.core.system.drawer import SAME_BORE, DrawerLine, StockFitting, StockHose, Task, best_lines
+from fenwick.core.system.joints import TROUBLE, Joint, fit_joint
+from fenwick.rig.build import build_line, build_vacuum
+from fenwick.rig.elements import HosePart
+from fenwick.rig.ends import EndPart
+from fenwick.rig.model import Rig
+from fenwick.rig.read import check_rig
+from fenwick.rig.routes import route_length
+from fenwick.rig.separator import SlottedDiscPart
+from fenwick.shop.into_line import OWN_KEYS, SOLD_WALLS
+from fenwick.shop.model import OwnedHose, ShopFile
+from fenwick.shop.plan import lay_floor
+
+OWN_VACUUM = "the line's own"  #: name of the vacuum that stands in the line and not in the drawer
+SHORTFALL = 0.5  #: how much shorter than today's a hose may be where no plan says what it must reach [m]
+
+
+@dataclass(frozen=True)
+class Found:
+    """A line from the drawer, as a rig and with what to buy for it."""
+
+    rig: Rig
+    line: DrawerLine
+    buy: tuple[str, ...]  #: ids such as sold:0.05:smooth, and “adapter” for each adapter
+
+
+def task_for(rig: Rig, port: str, shop: ShopFile, spend: float = 0.0) -> Task:
+    """What a line must reach: by the floor plan where the tool stands on it, else nearly what it reaches today."""
+    name = next(way[0].port.name for way in rig.line.ways if way[0].id == port and way[0].port)
+    ids = {tool.id for tool in shop.tools if tool.ports[0].name.lower() == name.lower()}
+    planned = next((route.length for route in lay_floor(shop).routes if route.id in ids), None)
+    reach = planned if planned is not None else max(1.0, route_length(rig, port) - SHORTFALL)
+    links = _behind_separator(rig)
+    link = max(0.5, sum(h.length_m for h in links) - SHORTFALL) if links else TYPICAL_LINK_LENGTH
+    return Task(round(reach, 2), round(link, 2), spend)
+
+
+def _behind_separator(rig: Rig) -> list[HosePart]:
+    at = next((i for i, e in enumerate(rig.line.elements) if isinstance(e, SlottedDiscPart)), None)
+    return [] if at is None else [e for e in rig.line.elements[at:] if isinstance(e, HosePart)]
+
+
+def lines_from_drawer(rig: Rig, port: str, shop: ShopFile, task: Task) -> list[Found]:
+    """The lines the drawer makes for a tool, the best first and no two with the same hoses in the same places."""
+    line = build_line(rig)
+    at = [leaf.id for leaf in line.leaves].index(port)
+    hoses = [_stock(hose) for hose in shop.hoses]
+    if task.spend > 0.0:
+        hoses += _sold(task)
+    fittings = [StockFitting(f.id, f.one_bore_m, f.other_bore_m, f.length_m) for f in shop.fittings]
+    site = Site(rig.site.temperature_c + ZERO_CELSIUS, rig.site.altitude_m)
+    vacuums = {v.id: build_vacuum(v, site) for v in shop.vacuums} or {OWN_VACUUM: line.vacuum}
+    found = best_lines(line, at, hoses, fittings, vacuums, task)
+    return [Found(_as_rig(rig, port, shop, one), one, _to_buy(one)) for one in _distinct(found)]
+
+
+def _distinct(found: list[DrawerLine], most: int = 3) -> list[DrawerLine]:
+    kept: list[DrawerLine] = []
+    for one in found:
+        if all(_hoses(one) != _hoses(other) for other in kept):
+            kept.append(one)
+        if len(kept) == most:
+            break
+    return kept
+
+
+def _hoses(found: DrawerLine) -> tuple[frozenset[str], str]:
+    """The hoses of a line, whichever of two comes first."""
+    chosen = found.assignment
+    return frozenset(hose.id for hose in chosen.run), chosen.link.id if chosen.link else ""
+
+
+def _stock(hose: OwnedHose) -> StockHose:
+    roughness = float(np.max(RuleBook()[f"wall.{hose.wall}"]))
+    return StockHose(hose.id, hose.bore_m, hose.length_m, roughness)
+
+
+def _sold(task: Task) -> list[StockHose]:
+    """Hoses to buy, in the lengths the line asks for."""
+    rules = RuleBook()
+    return [
+        StockHose(
+            f"sold:{bore:g}:{wall}:{length:g}",
+            bore,
+            length,
+            float(np.max(rules[f"wall.{wall}"])),
+            round(hose_price(bore, length, wall), 2),
+        )
+        for wall in SOLD_WALLS
+        for bore in HOSE_BORES
+        for length in {task.reach, task.link_reach}
+    ]
+
+
+def _to_buy(found: DrawerLine) -> tuple[str, ...]:
+    chosen = found.assignment
+    hoses = [h.id for h in (*chosen.run, *([chosen.link] if chosen.link else [])) if h.price > 0.0]
+    return (*hoses, *(["adapter"] * chosen.bought))
+
+
+def _as_rig(rig: Rig, port: str, shop: ShopFile, found: DrawerLine) -> Rig:
+    """The rig of a found line: the tool alone, the separator as it is, and the parts from the drawer between."""
+    chosen = found.assignment
+    document = rig.model_dump(mode="json")
+    branch = next(b for _, b in rig.line.walk() if b.id == port)
+    assert branch.port is not None
+    disc = next((e.model_dump(mode="json") for e in rig.line.elements if isinstance(e, SlottedDiscPart)), None)
+    builder = _Builder(shop)
+    elements: list[dict[str, Any]] = []
+    joints = list(chosen.joints)
+    end = branch.port.end
+    bore = branch.port.bore_m
+    for hose in chosen.run:
+        elements += builder.joint(joints.pop(0), bore, hose.bore)
+        elements.append(builder.hose(hose, end, bends=hose is chosen.run[0]))
+        end, bore = None, hose.bore
+    trunk: list[dict[str, Any]] = []
+    if disc is not None and chosen.link is not None:
+        elements += builder.joint(joints.pop(0), bore, disc["inlet_bore_m"])
+        trunk = [
+            disc,
+            *builder.joint(joints.pop(0), disc["outlet_d_m"], chosen.link.bore),
+            builder.hose(chosen.link, None),
+        ]
+        bore = chosen.link.bore
+    vacuum = next((v for v in shop.vacuums if v.id == chosen.vacuum), None)
+    if vacuum is not None:
+        own = vacuum.model_dump(mode="json")
+        document["vacuum"] = {key: value for key, value in own.items() if key not in OWN_KEYS}
+    inlet = document["vacuum"]["inlet_bore_m"]
+    if inlet is not None:
+        trunk += builder.joint(joints.pop(0), bore, inlet)
+    document["line"] = {
+        "elements": trunk,
+        "branches": [{"id": port, "elements": elements, "port": branch.port.model_dump(mode="json")}],
+    }
+    kept = {port, "dust", *([disc["id"]] if disc else [])}
+    document["guesses"] = [guess for guess in document["guesses"] if guess["part"] in kept]
+    return check_rig(document)
+
+
+class _Builder:
+    """Makes elements with ids of their own."""
+
+    def __init__(self, shop: ShopFile) -> None:
+        self.owned = {hose.id: hose for hose in shop.hoses}
+        self.fittings = {fitting.id: fitting for fitting in shop.fittings}
+        self.count = 0
+
+    def hose(self, stock: StockHose, before: EndPart | None, *, bends: bool = False) -> dict[str, Any]:
+        """A hose from the drawer, the end that fits better towards the tool, or one to buy."""
+        self.count += 1
+        owned = self.owned.get(stock.id)
+        bend = [{"angle_deg": 90.0, "radius_m": round(4.0 * stock.bore, 3)}] if bends else []
+        shape = {
+            "id": f"hose-{self.count}",
+            "kind": "hose",
+            "bore_m": stock.bore,
+            "length_m": stock.length,
+            "bends": bend,
+        }
+        if owned is None:
+            return {**shape, "name": "New hose", "wall": stock.id.split(":")[2]}
+        ends = [owned.one_end, owned.other_end]
+        if before is not None and all(ends) and _trouble(before, ends[1]) < _trouble(before, ends[0]):
+            ends.reverse()
+        tool_end, vacuum_end = (end.model_dump() if end else None for end in ends)
+        return {**shape, "name": owned.name, "wall": owned.wall, "tool_end": tool_end, "vacuum_end": vacuum_end}
+
+    def joint(self, stock: StockFitting | None, before: float, after: float) -> list[dict[str, Any]]:
+        """The adapter between two bores; nothing where they go on one another, a bought one where none is owned."""
+        if stock is None and abs(before - after) <= SAME_BORE:
+            return []
+        self.count += 1
+        name = self.fittings[stock.id].name if stock else "New adapter"
+        length = stock.length if stock else 0.0
+        return [
+            {
+                "id": f"fitting-{self.count}",
+                "kind": "reducer",
+                "name": name,
+                "bore_in_m": before,
+                "bore_out_m": after,
+                "length_m": length,
+            }
+        ]
+
+
+def _trouble(one: EndPart, other: EndPart | None) -> int:
+    if other is None:
+        return len(TROUBLE)
+    ends = (End(e.inside_d_m, e.outside_d_m, e.fit, e.plastic) for e in (one, other))
+    return TROUBLE.index(fit_joint(Joint("a", "b", *ends), RuleBook()).fix)

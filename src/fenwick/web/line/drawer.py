@@ -1,0 +1,182 @@
+"""Routes of “best line from the drawer”: what the owned hoses and fittings make, free and for some money."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+
+from flask import abort, redirect, render_template, request, url_for
+from flask.typing import ResponseReturnValue
+
+from fenwick.core.system.assess import assess
+from fenwick.core.system.drawer import Task
+from fenwick.core.system.figures import Figures, figures_at
+from fenwick.data.lines import LineState, add_line, line_names, line_state
+from fenwick.data.shops import the_shop
+from fenwick.rig import RigError, build_line, edit_rig
+from fenwick.rig.result import voice_for
+from fenwick.shop.drawer import Found, lines_from_drawer, task_for
+from fenwick.units import BadNumberError, format_value, parse_value, unit_label
+from fenwick.web.database import session
+from fenwick.web.fields import Field
+from fenwick.web.line.routes import bp
+from fenwick.web.line.words import choice_word
+from fenwick.web.units import unit_system
+from fenwick.wording.hookup import HookUp, hook_up
+from fenwick.wording.say import Voice
+
+USUAL_SPEND = 40.0  #: tried first, in the shop's money
+MOST_SPEND = 10_000.0
+MOST_LENGTH = 50.0  #: [m]
+
+
+@dataclass(frozen=True)
+class Card:
+    """One line from the drawer."""
+
+    index: int
+    paid: bool
+    title: str
+    figures: list[tuple[str, str, str]]  #: (what, today, with it)
+    buy: list[str]
+    hook_up: HookUp
+
+
+@dataclass(frozen=True)
+class Ask:
+    """What was asked for, as typed and as read."""
+
+    port: str
+    fields: tuple[Field, ...]
+    task: Task | None  #: None where something could not be read
+
+
+@bp.get("/lines/<int:line_id>/drawer")
+def drawer(line_id: int) -> ResponseReturnValue:
+    """The best three at no cost, and the best for the money allowed."""
+    state = line_state(session(), line_id)
+    ask = _ask(state)
+    if ask.task is None:
+        return _page(state, ask, [], ""), 422
+    try:
+        cards, note = _cards(state, ask)
+    except (RigError, ValueError) as error:
+        return _page(state, ask, [], f"This drawer cannot be tried: {error}."), 422
+    return _page(state, ask, cards, note)
+
+
+@bp.post("/lines/<int:line_id>/drawer")
+def make_variant(line_id: int) -> ResponseReturnValue:
+    """Keep one of them as a line of its own."""
+    state = line_state(session(), line_id)
+    ask = _ask(state)
+    if ask.task is None or state.owned is None:
+        abort(400)
+    task = ask.task if request.values.get("paid") else replace(ask.task, spend=0.0)
+    found = lines_from_drawer(state.rig, ask.port, state.owned, task)
+    index = request.form.get("index", "")
+    if not index.isdigit() or int(index) >= len(found):
+        abort(404)
+    taken = {name for _, name in line_names(session(), line_id)}
+    name = next(n for i in range(1, 1000) if (n := f"From the drawer {i}") not in taken)
+    rig = edit_rig(found[int(index)].rig, {"name": name})
+    return redirect(url_for("line.show", line_id=add_line(session(), the_shop(session()), rig), panel="hookup"))
+
+
+def _ask(state: LineState) -> Ask:
+    ids = [way[0].id for way in state.rig.line.ways]
+    asked = request.values.get("port")
+    port = asked if asked in ids else ids[0]
+    assert state.owned is not None
+    usual = task_for(state.rig, port, state.owned, USUAL_SPEND)
+    system = unit_system()
+    specs = (
+        ("reach", "Tool to separator", "length", usual.reach, MOST_LENGTH),
+        ("link", "Separator to vacuum", "length", usual.link_reach, MOST_LENGTH),
+        ("spend", f"Spend at most, {state.owned.money}", "number", usual.spend, MOST_SPEND),
+    )
+    fields, values = [], []
+    for name, label, quantity, value, most in specs:
+        text = request.values.get(name, "").strip() or format_value(value, quantity, system, field=True)
+        field = Field(name, label, text, unit_label(quantity, system))
+        try:
+            read = parse_value(text, quantity, system)
+            if not 0.0 <= read <= most:
+                raise BadNumberError(text, f"Must be between 0 and {format_value(most, quantity, system, unit=True)}.")
+            values.append(read)
+        except BadNumberError as error:
+            field = replace(field, error=str(error))
+        fields.append(field)
+    return Ask(port, tuple(fields), Task(*values) if len(values) == len(specs) else None)
+
+
+def _cards(state: LineState, ask: Ask) -> tuple[list[Card], str]:
+    assert ask.task is not None
+    assert state.owned is not None
+    system = unit_system()
+    line = build_line(state.rig)
+    at = [leaf.id for leaf in line.leaves].index(ask.port)
+    today = figures_at(line, assess(line), at)
+    free = lines_from_drawer(state.rig, ask.port, state.owned, replace(ask.task, spend=0.0))
+    cards = [_card(i, found, today, state, system, paid=False) for i, found in enumerate(free)]
+    if ask.task.spend > 0.0:
+        paid = [f for f in lines_from_drawer(state.rig, ask.port, state.owned, ask.task)[:1] if f.buy]
+        cards += [_card(i, found, today, state, system, paid=True) for i, found in enumerate(paid)]
+    note = ""
+    if not free:
+        longest = max((h.length_m for h in state.owned.hoses), default=0.0)
+        shown = format_value(longest, "length", system, unit=True)
+        note = f"Nothing in the drawer reaches and joins up at no cost; its longest hose has {shown}."
+    return cards, note
+
+
+def _card(index: int, found: Found, today: Figures, state: LineState, system: str, *, paid: bool) -> Card:
+    voice = voice_for(found.rig, system)
+    line = build_line(found.rig)
+    chosen = found.line.assignment
+    assert state.owned is not None
+    owned = {hose.id: hose.name for hose in state.owned.hoses}
+    names = [owned.get(h.id, "a new hose") for h in (*chosen.run, *([chosen.link] if chosen.link else []))]
+    return Card(
+        index=index,
+        paid=paid,
+        title=f"{', '.join(names)}; {found.rig.vacuum.name}",
+        figures=_figures(today, found.line.figures, voice),
+        buy=_buy(found, state.owned.money, system),
+        hook_up=hook_up(line, 0, voice),
+    )
+
+
+def _figures(today: Figures, new: Figures, voice: Voice) -> list[tuple[str, str, str]]:
+    rows = [("Air at the tool", _figure(today.flow[0], "flow", voice), _figure(new.flow[0], "flow", voice))]
+    for what, quantity, before, after in (
+        ("Slowest speed", "speed", today.speed, new.speed),
+        ("Kept in the bin", "share", today.kept, new.kept),
+    ):
+        if before is not None and after is not None:
+            rows.append((what, _figure(before[0], quantity, voice), _figure(after[0], quantity, voice)))
+    rows.append(("Figures to act on", str(int(today.acts[0])), str(int(new.acts[0]))))
+    return rows
+
+
+def _figure(value: float, quantity: str, voice: Voice) -> str:
+    return voice.figure(float(value), quantity)
+
+
+def _buy(found: Found, money: str, system: str) -> list[str]:
+    said = []
+    for item in found.buy:
+        if item == "adapter":
+            said.append("an adapter")
+            continue
+        _, bore, wall, length = item.split(":")
+        size = format_value(float(bore), "bore", system, unit=True)
+        metres = format_value(float(length), "length", system, unit=True)
+        said.append(f"{metres} of {size} hose, {choice_word('wall', wall).lower()}")
+    if said:
+        said[-1] += f": about {found.line.assignment.price:.0f} {money} in all"
+    return said
+
+
+def _page(state: LineState, ask: Ask, cards: list[Card], note: str) -> str:
+    ports = [(way[0].id, way[0].port.name) for way in state.rig.line.ways if way[0].port]
+    return render_template("line/drawer.html", state=state, ask=ask, cards=cards, note=note, ports=ports)
