@@ -61,12 +61,14 @@ def operating_point(line: Line) -> OperatingPoint:
         When some variant does not settle.
     """
     n = line.variants
-    parts = [_solve_chunk(take_variants(line, slice(at, at + CHUNK))) for at in range(0, n, CHUNK)]
+    if n <= CHUNK:
+        return _solve_chunk(line, n)
+    parts = [_solve_chunk(take_variants(line, slice(at, at + CHUNK)), min(CHUNK, n - at)) for at in range(0, n, CHUNK)]
     return join_variants(parts)
 
 
-def _solve_chunk(line: Line) -> OperatingPoint:
-    n, site, curve = line.variants, line.site, line.vacuum.curve
+def _solve_chunk(line: Line, n: int) -> OperatingPoint:
+    site, curve = line.site, line.vacuum.curve
 
     def per_variant(value: Values) -> Array:
         return np.broadcast_to(np.asarray(value, dtype=float), (n,))

@@ -90,7 +90,15 @@ class _State:
         self.rho_in = np.broadcast_to(self.room_density, shape)
         self.rho_out = self.rho_mean = self.rho_in
         self.parallel: dict[int, Array] = {}
+        self.recovered: dict[int, Array] = {}  #: velocity heads that a trunk gets back behind its node
+        segments = network.segments
+        self.full = np.array([s.stop > s.start for s in segments])[:, None]
+        self.first_rows = np.array([s.start if s.stop > s.start else max(s.start - 1, 0) for s in segments])
+        self.last_rows = np.array([s.stop - 1 if s.stop > s.start else max(s.start - 1, 0) for s in segments])
+        self.area_start = np.stack([np.broadcast_to(np.asarray(s.area_start, dtype=float), (n,)) for s in segments])
+        self.area_end = np.stack([np.broadcast_to(np.asarray(s.area_end, dtype=float), (n,)) for s in segments])
         self.reduced: list[Array] = []
+        self.take_heads()
         self.re_factor = network.bore[network.frictional] / (
             network.area_ref[network.frictional] * np.asarray(room.viscosity)
         )
@@ -121,18 +129,15 @@ class _State:
         static = np.maximum(rest * (exact - beyond), LEAST_PRESSURE_SHARE * self.room.pressure)
         return np.asarray(static / self.gas)
 
-    def head(self, segment: int, at_end: bool) -> Array:
-        """½v²ρ/ṁ² at an end of a segment [Pa s^2/kg^2]."""
-        s = self.net.segments[segment]
-        if s.stop > s.start:
-            rho = self.rho_out[s.stop - 1] if at_end else self.rho_in[s.start]
-        else:
-            rho = self.rho_out[max(s.start - 1, 0)]
-        return np.asarray(1.0 / (2.0 * rho * np.square(s.area_end if at_end else s.area_start)))
+    def take_heads(self) -> None:
+        """½v²ρ/ṁ² at both ends of every segment [Pa s^2/kg^2], shape (segments, n), at the densities in hand."""
+        rho_start = np.where(self.full, self.rho_in[self.first_rows], self.rho_out[self.first_rows])
+        self.head_start = 1.0 / (2.0 * rho_start * np.square(self.area_start))
+        self.head_end = 1.0 / (2.0 * self.rho_out[self.last_rows] * np.square(self.area_end))
 
     def recovery(self, i: int) -> Array:
         """(2S − 1) velocity heads of a trunk, held so that a node keeps some resistance."""
-        wanted = (2.0 * self.momentum[i] - 1.0) * self.head(i, at_end=False)
+        wanted = (2.0 * self.momentum[i] - 1.0) * self.head_start[i]
         node = self.net.segments[i].node
         least = LEAST_JOINT_SHARE if node is not None and len(node.children) == 1 else LEAST_NODE_SHARE
         return np.asarray(np.minimum(wanted, (1.0 - least) * self.parallel[i]))
@@ -192,13 +197,14 @@ def _reduce(state: _State, resistance: Array) -> None:
         if segment.node is not None:
             paths = _paths(state, segment.node)
             state.parallel[i] = 1.0 / np.square(sum(1.0 / np.sqrt(path) for path in paths))
-            total = total + state.parallel[i] - state.recovery(i)
+            state.recovered[i] = state.recovery(i)
+            total = total + state.parallel[i] - state.recovered[i]
         state.reduced.append(total)
 
 
 def _paths(state: _State, node: Node) -> list[Array]:
     """Resistance from the room to a node along every arriving segment and leak."""
-    paths = [state.reduced[child] + state.head(child, at_end=True) for child in node.children]
+    paths = [state.reduced[child] + state.head_end[child] for child in node.children]
     return paths + [_leak_resistance(state, area) for _, area in node.leaks if np.any(np.asarray(area) > 0.0)]
 
 
@@ -214,7 +220,7 @@ def _split(state: _State) -> None:
             continue
         suction = state.parallel[i] * np.square(state.mass[i])
         for child in node.children:
-            path = state.reduced[child] + state.head(child, at_end=True)
+            path = state.reduced[child] + state.head_end[child]
             state.mass[child] = np.sqrt(suction / path)
     state.spread()
 
@@ -227,7 +233,7 @@ def _walk(state: _State, resistance: Array) -> None:
         rows = slice(segment.start, segment.stop)
         begin: Values = 0.0
         if segment.node is not None:
-            begin = (state.parallel[i] - state.recovery(i)) * np.square(state.mass[i])
+            begin = (state.parallel[i] - state.recovered[i]) * np.square(state.mass[i])
         summed = np.cumsum(state.loss[rows], axis=0)
         state.upstream_total[rows] = begin + summed - state.loss[rows]
     entering = state.density(state.upstream_total, state.row_mass, net.area_in)
@@ -236,6 +242,7 @@ def _walk(state: _State, resistance: Array) -> None:
     state.rho_in = entering
     state.rho_out = state.density(state.upstream_total + state.loss, state.row_mass, net.area_out)
     state.rho_mean = 0.5 * (state.rho_in + state.rho_out)
+    state.take_heads()
 
 
 def _residual(state: _State, used: Array, fresh: Array) -> tuple[Array, Array]:
@@ -245,7 +252,7 @@ def _residual(state: _State, used: Array, fresh: Array) -> tuple[Array, Array]:
     for i, segment in enumerate(state.net.segments):
         if segment.node is None:
             continue
-        trunk_head = state.head(i, at_end=False)
+        trunk_head = state.head_start[i]
         momentum[i] = _arriving_momentum(state, segment, i, trunk_head)
         trunk = np.square(state.mass[i])
         change = change + 2.0 * np.abs(momentum[i] - state.momentum[i]) * trunk_head * trunk
@@ -260,7 +267,7 @@ def _arriving_momentum(state: _State, segment: Segment, i: int, trunk_head: Arra
     for child, cosine in zip(node.children, node.cosines, strict=True):
         arriving = state.net.segments[child]
         speed_ratio = (
-            state.head(child, at_end=True) * arriving.area_end / (trunk_head * segment.area_start)
+            state.head_end[child] * arriving.area_end / (trunk_head * segment.area_start)
         )  # (1/ρA)_i over (1/ρA)_c
         total += np.square(state.mass[child] / trunk_mass) * speed_ratio * cosine
     return np.asarray(total)
