@@ -128,3 +128,27 @@ def test_what_cannot_be_done_is_said_in_the_editor(client: FlaskClient) -> None:
     assert "There is no kind of part" in answer.text
     assert client.post("/lines/1/parts/hose-a/explode").status_code == 404
     assert client.post("/lines/1/parts/nothing/remove").status_code == 404
+
+
+def test_combinations_are_named_refused_and_removed(client: FlaskClient) -> None:
+    assert "None named yet" in client.get("/lines/2/ports").text
+    assert client.post("/lines/2/combinations", data={"port": ["bandsaw", "sweep"]}).status_code == 302
+    page = client.get("/lines/2/ports").text
+    assert "Bandsaw + Floor sweep" in page
+    for chosen, sentence in ((["bandsaw"], "two tools"), (["sweep", "bandsaw"], "already"), (["a", "b"], "tool port")):
+        refused = client.post("/lines/2/combinations", data={"port": chosen})
+        assert refused.status_code == 422
+        assert sentence in refused.text
+    client.post("/lines/2/combinations/0/remove")
+    assert "None named yet" in client.get("/lines/2/ports").text
+    assert client.post("/lines/2/combinations/0/remove").status_code == 404
+
+
+def test_one_hose_moved_between_tools_is_a_choice_that_can_be_undone(client: FlaskClient) -> None:
+    before = client.get("/lines/2/ports").text
+    assert client.post("/lines/2/use", data={"use": "swap"}).status_code == 302
+    assert client.get("/lines/2/ports").text != before
+    assert "One hose, moved from tool to tool" in client.get("/lines/2").text
+    client.post("/lines/2/undo")
+    assert client.get("/lines/2/ports").text == before
+    assert client.post("/lines/2/use", data={"use": "magic"}).status_code == 400

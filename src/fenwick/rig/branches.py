@@ -113,6 +113,7 @@ def remove_tool(rig: Rig, tool: str) -> Rig:
     line = document["line"]
     line["branches"] = [_tidied(branch) for branch in line["branches"]]
     line["branches"] = [branch for branch in line["branches"] if branch["port"] or branch["branches"]]
+    line["combinations"] = [c for c in line["combinations"] if tool not in c["ports"]]
     prune_guesses(document)
     return check_rig(document)
 

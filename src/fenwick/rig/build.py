@@ -26,6 +26,7 @@ from fenwick.core.components.site import Site
 from fenwick.core.components.vacuum import Curve, FilterMedium, MeasuredCurve, Nameplate, Vacuum
 from fenwick.core.formulas.air import ZERO_CELSIUS
 from fenwick.core.formulas.fan import exponent_from_air_power
+from fenwick.core.rules import RuleBook
 from fenwick.core.system.line import Line
 from fenwick.rig.elements import (
     BranchPart,
@@ -47,14 +48,20 @@ from fenwick.rig.separator import BinPart, SlottedDiscPart
 def build_line(rig: Rig) -> Line:
     """The core's line for a checked rig."""
     site = Site(rig.site.temperature_c + ZERO_CELSIUS, rig.site.altitude_m)
+    swapped = rig.line.use == "swap"
     return Line(
         vacuum=build_vacuum(rig.vacuum, site),
         dust=DUSTS[rig.dust.kind] if rig.dust else None,
-        branches=tuple(_branch(branch) for branch in rig.line.branches),
+        branches=tuple(_branch(branch, swapped=swapped) for branch in rig.line.branches),
         trunk=tuple(_element(element) for element in rig.line.elements),
         junction_bore=rig.line.junction_bore_m,
         site=site,
+        rules=RuleBook().with_values(ONE_HOSE) if swapped else RuleBook(),
     )
+
+
+#: with one hose moved from tool to tool there is no gate to leak or to lose suction in, and no junction
+ONE_HOSE = {"gate.leak": 1e-8, "gate.body": 0.0}
 
 
 def build_vacuum(part: VacuumPart, site: Site) -> Vacuum:
@@ -85,13 +92,16 @@ def _curve(part: NameplatePart | PointsPart | HolesPart, site: Site) -> Curve:
             return Nameplate(part.sealed_suction_pa, part.open_flow_m3_s, exponent)
 
 
-def _branch(part: BranchPart) -> Branch:
+def _branch(part: BranchPart, *, swapped: bool = False) -> Branch:
+    gate = part.gate.opening if part.gate else None
+    if swapped and gate is None:
+        gate = 1.0
     return Branch(
         id=part.id,
         port=_port(part.port) if part.port else None,
         elements=tuple(_element(element) for element in part.elements),
-        gate_opening=part.gate.opening if part.gate else None,
-        join_angle=radians(part.join_angle_deg),
+        gate_opening=gate,
+        join_angle=0.0 if swapped else radians(part.join_angle_deg),
         branches=tuple(_branch(branch) for branch in part.branches),
         junction_bore=part.junction_bore_m,
     )
@@ -113,7 +123,7 @@ def _element(part: ElementPart) -> Element:
     match part:
         case HosePart():
             bends = tuple(Bend(radians(bend.angle_deg), bend.radius_m) for bend in part.bends)
-            return Hose(part.id, part.bore_m, part.length_m, part.wall, bends, part.roughness_m)
+            return Hose(part.id, part.bore_m, part.length_m, part.wall, bends, part.roughness_m, part.rise_m)
         case ReducerPart():
             return Reducer(part.id, part.bore_in_m, part.bore_out_m, part.length_m)
         case LossPart():

@@ -34,6 +34,7 @@ class HosePart(f.Part):
     wall: WallKind = Field("smooth", title="Wall")
     roughness_m: f.Roughness | None = Field(None, title="Roughness")
     bends: tuple[BendPart, ...] = Field((), max_length=50)
+    rise_m: f.Rise = Field(0.0, title="Rises")
     tool_end: EndPart | None = None
     vacuum_end: EndPart | None = None
 
@@ -205,9 +206,17 @@ class BranchPart(f.Part):
         return tuple((*way, self) for branch in self.branches for way in branch.ways)
 
 
+class CombinationPart(f.Part):
+    """Tools that are used at the same time."""
+
+    ports: tuple[f.Id, ...] = Field(min_length=2, max_length=MOST_BRANCHES)
+
+
 class LinePart(f.Part):
     """Branches, and the elements from where they join to the vacuum."""
 
+    use: Literal["gates", "swap"] = Field("gates", title="Tools share it by")
+    combinations: tuple[CombinationPart, ...] = Field((), max_length=40)
     junction_bore_m: f.Bore | None = None
     elements: tuple[ElementPart, ...] = Field((), max_length=60)
     branches: tuple[BranchPart, ...] = Field(min_length=1, max_length=MOST_BRANCHES)
@@ -220,6 +229,11 @@ class LinePart(f.Part):
                     refuse(f"{path}.elements[{e}].kind", "a separator belongs in line.elements, on the trunk")
         if len(self.ways) > MOST_BRANCHES:
             refuse("branches", f"can hold at most {MOST_BRANCHES} tool ports in all")
+        ports = {way[0].id for way in self.ways}
+        for c, together in enumerate(self.combinations):
+            for p, port in enumerate(together.ports):
+                if port not in ports or port in together.ports[:p]:
+                    refuse(f"combinations[{c}].ports[{p}]", "must name a tool port of this line, each once")
         stages = [e for e, element in enumerate(self.elements) if isinstance(element, SlottedDiscPart)]
         if len(stages) > 1:
             refuse(f"elements[{stages[1]}].kind", "this version solves one separator on a line")

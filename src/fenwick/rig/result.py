@@ -10,6 +10,7 @@ from fenwick.core.components.dust import DUSTS
 from fenwick.core.system.assess import Assessment, assess, efficiency_band
 from fenwick.core.system.checks import LEVEL_WORDS, Check
 from fenwick.core.system.line import Line
+from fenwick.core.system.passage import clearing_time
 from fenwick.core.system.transport import CARRYING_WORDS
 from fenwick.rig.build import build_line
 from fenwick.rig.model import Rig
@@ -89,6 +90,9 @@ def _ports(line: Line, found: Assessment) -> list[dict[str, Any]]:
             "flow_m3_s": float(found.point.port_flow[i, 0]),
             "bore_velocity_m_s": float(found.point.port_velocity[i, 0]),
         }
+        clears = float(clearing_time(line, found.point, i)[0])
+        if leaf.open and isfinite(clears):
+            port["clearing_time_s"] = clears
         if leaf.id in known:
             caught = known[leaf.id]
             port["capture"] = {"airborne": float(caught.airborne[0]), "total": float(caught.total[0])}

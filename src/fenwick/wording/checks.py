@@ -78,6 +78,20 @@ def _believable(level: int, value: str, limit: str, part: str | None, voice: Voi
     )
 
 
+def _lift(level: int, value: str, limit: str, part: str | None, voice: Voice) -> str:
+    if level == OK:
+        return f"Air rises at {value} in {voice.name(part)}; the largest pieces fall at {limit}."
+    if level == WATCH:
+        return f"{voice.name(part)} only just lifts the largest pieces: air at {value}, and they fall at {limit}."
+    return f"The largest pieces fall back in {voice.name(part)}: air at {value}, and they fall at {limit}. Narrow it."
+
+
+def _passage(level: int, value: str, limit: str, part: str | None, voice: Voice) -> str:
+    if level == OK:
+        return f"The tightest place, {voice.name(part)} at {value}, passes the longest chips; {limit} would do."
+    return f"Chips bridge at {voice.name(part)}: it is {value} wide, and {limit} is wanted for the longest of them."
+
+
 _SENTENCES: dict[str, Callable[[int, str, str, str | None, Voice], str]] = {
     "air-at-tool": _air,
     "containment": _containment,
@@ -87,4 +101,6 @@ _SENTENCES: dict[str, Callable[[int, str, str, str | None, Voice], str]] = {
     "bin-full": _full,
     "slot-bridging": _bridging,
     "fan-believable": _believable,
+    "vertical-lift": _lift,
+    "bridging": _passage,
 }

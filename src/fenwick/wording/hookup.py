@@ -4,15 +4,19 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from itertools import takewhile
+from math import ceil
 
 import numpy as np
 
 from fenwick.core.components.elements import Element, Hose, Leak, Port, Reducer
 from fenwick.core.components.separator import SlottedDisc
 from fenwick.core.system.line import Line
+from fenwick.core.system.operating import operating_point
+from fenwick.core.system.passage import clearing_time
 from fenwick.core.system.separation import fill_mark
 from fenwick.wording.say import Voice
 
+MOST_RUN_ON = 600.0  #: a line that takes longer never clears [s]
 NEAR_ENOUGH = 0.0015  #: bores closer than this go on one another with a wrap of tape [m]
 
 
@@ -23,6 +27,7 @@ class HookUp:
     steps: tuple[str, ...]
     mark: str  #: where the bin is marked; empty without a separator
     caution: str  #: what goes wrong when hoses are swapped; empty without a separator
+    run_on: str = ""  #: how long the vacuum runs on after the tool; empty where nothing flows
 
 
 @dataclass(frozen=True)
@@ -51,6 +56,7 @@ def hook_up(line: Line, port: int, voice: Voice) -> HookUp:
     return HookUp(
         steps=tuple(steps),
         mark=_mark(discs[0], line, voice) if discs else "",
+        run_on=_run_on(line, port),
         caution="Tool to the side port, vacuum to the centre port: swapped, the dust goes straight on."
         if discs
         else "",
@@ -108,6 +114,13 @@ def _fitted(stop: _Stop, hose: Hose, voice: Voice) -> str:
     if stop.bore is None or abs(stop.bore - bore) <= NEAR_ENOUGH:
         return stop.words
     return f"{stop.words} (adapter to {voice.figure(stop.bore, 'bore')})"
+
+
+def _run_on(line: Line, port: int) -> str:
+    seconds = float(clearing_time(line, operating_point(line), port)[0])
+    if not seconds < MOST_RUN_ON:
+        return ""
+    return f"Let the vacuum run on {ceil(seconds)} s after the tool: the last dust is in the separator then."
 
 
 def _mark(disc: SlottedDisc, line: Line, voice: Voice) -> str:

@@ -2,17 +2,24 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass
+from math import ceil
 
+from fenwick.core.arrays import Array
+from fenwick.core.components.elements import Branch
 from fenwick.core.system.assess import assess
 from fenwick.core.system.checks import LEVEL_WORDS, carrying_check
-from fenwick.core.system.line import Line
-from fenwick.core.system.ports import line_alone
+from fenwick.core.system.line import Leaf, Line
+from fenwick.core.system.operating import OperatingPoint
+from fenwick.core.system.passage import clearing_time
+from fenwick.core.system.ports import line_alone, with_openings
 from fenwick.core.system.whatif import candidates, try_all
 from fenwick.wording.say import Voice
 from fenwick.wording.whatif import suggestion
 
 UNKNOWN = "not known"
+MOST_CLEARING = 600.0  #: a line that takes longer never clears [s]
 
 
 @dataclass(frozen=True)
@@ -25,6 +32,8 @@ class PortRow:
     port_speed: str
     slowest: str  #: speed and name of the slowest dust-laden run
     carrying: str  #: its level word; empty where the dust is not known
+    suction: str  #: on the wall where the tool's own branch ends
+    clears: str  #: time to run on until all dust is at the separator
     inlet_speed: str
     caught: str
     kept: str
@@ -32,9 +41,72 @@ class PortRow:
     helps: str  #: the one change that would help most; empty where none would
 
 
+@dataclass(frozen=True)
+class TogetherRow:
+    """Several tools at once."""
+
+    name: str
+    flows: str
+    slowest: str
+    carrying: str
+    suction: str  #: that the fan makes
+    kept: str
+    in_bin: str  #: of 100 g made
+
+
 def port_rows(line: Line, voice: Voice) -> list[PortRow]:
     """Every port alone, as far as there are gates to shut; a single variant."""
     return [_row(line_alone(line, i), i, voice) for i in range(len(line.leaves))]
+
+
+def clearing_words(seconds: Array) -> str:
+    """A time to run on, in whole seconds rounded up."""
+    first = float(seconds[0])
+    return f"{ceil(first)} s" if first < MOST_CLEARING else "never"
+
+
+def _branch_suction(point: OperatingPoint, leaf: Leaf, voice: Voice) -> str:
+    """As a gauge on the wall reads it behind the last part of the tool's own branch, or behind its entry."""
+    own = [part.id for part in leaf.way[0].elements if part.id in point.stations.ids]
+    row = point.stations.index(own[-1] if own else f"{leaf.id}:entry")
+    return voice.figure(point.stations.static_suction[row, 0], "suction")
+
+
+def together_rows(line: Line, combinations: Sequence[Sequence[str]], voice: Voice) -> list[TogetherRow]:
+    """What each tool gets when several are open at once; a single variant.
+
+    Parameters
+    ----------
+    line : with gates, or one hose for each tool
+    combinations : ids of the ports used together
+    voice : words and units
+    """
+    rows = []
+    for ports in combinations:
+        opened = with_openings(line, {b.id: float(_serves(b, ports, line)) for leaf in line.leaves for b in leaf.way})
+        found = assess(opened)
+        flows = []
+        for i, leaf in enumerate(line.leaves):
+            if leaf.id in ports:
+                flows.append((leaf.port.name, voice.figure(found.point.port_flow[i, 0], "flow")))
+        slow = carrying_check(found.carrying) if found.carrying else []
+        rows.append(
+            TogetherRow(
+                name=" + ".join(name for name, _ in flows),
+                flows=", ".join(f"{name} {flow}" for name, flow in flows),
+                slowest=f"{voice.figure(slow[0].value[0], 'speed')}, {voice.name(slow[0].part)}" if slow else UNKNOWN,
+                carrying=LEVEL_WORDS[int(slow[0].level[0])] if slow else "",
+                suction=voice.figure(found.point.suction[0], "suction"),
+                kept=voice.figure(found.efficiency[0][0], "share") if found.efficiency else UNKNOWN,
+                in_bin=f"{100.0 * float(found.fate.bin[0]):.0f} g" if found.fate else UNKNOWN,
+            )
+        )
+    return rows
+
+
+def _serves(branch: Branch, ports: Sequence[str], line: Line) -> bool:
+    """Whether a branch is on the way of one of some ports."""
+    return any(leaf.id in ports and branch.id in {b.id for b in leaf.way} for leaf in line.leaves)
 
 
 def _row(line: Line, port: int, voice: Voice) -> PortRow:
@@ -51,6 +123,8 @@ def _row(line: Line, port: int, voice: Voice) -> PortRow:
         port_speed=voice.figure(found.point.port_velocity[port, 0], "speed"),
         slowest=f"{voice.figure(slow[0].value[0], 'speed')}, {voice.name(slow[0].part)}" if slow else UNKNOWN,
         carrying=LEVEL_WORDS[int(slow[0].level[0])] if slow else "",
+        suction=_branch_suction(found.point, leaf, voice),
+        clears=clearing_words(clearing_time(line, found.point, port)),
         inlet_speed=voice.figure(found.separations[0].inlet_velocity[0], "speed") if found.separations else "none",
         caught=voice.figure(captures[leaf.id].total[0], "share") if leaf.id in captures else UNKNOWN,
         kept=voice.figure(found.efficiency[0][0], "share") if found.efficiency else UNKNOWN,

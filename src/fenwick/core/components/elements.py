@@ -28,6 +28,7 @@ class Hose:
     wall: str = "smooth"  #: key of the rules `wall.*`
     bends: tuple[Bend, ...] = ()
     roughness: Values | None = None  #: measured, instead of the wall's rule [m]
+    rise: Values = 0.0  #: height it lifts the dust, 0 where it lies or falls [m]
 
 
 @dataclass(frozen=True)

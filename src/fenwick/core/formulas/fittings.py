@@ -82,7 +82,7 @@ def cone_friction(bore_in: Values, bore_out: Values, length: Values) -> Values:
     return np.where(cone, (1.0 - (small / large) ** 4) / (8.0 * np.where(cone, sine, 1.0)), 0.0)
 
 
-def gate_loss(opening: Values, bore: Values, shut_leak: Values) -> Values:
+def gate_loss(opening: Values, bore: Values, shut_leak: Values, body: Values = 0.2) -> Values:
     """K of a blast gate on the velocity head of its bore [-].
 
     Parameters
@@ -90,6 +90,7 @@ def gate_loss(opening: Values, bore: Values, shut_leak: Values) -> Values:
     opening : open share of the bore's area, 0 … 1 [-]
     bore : [m]
     shut_leak : area that stays open when it is shut, 10 mm² by rule [m^2]
+    body : K of the open gate, 0.2 [-]
 
     Notes
     -----
@@ -97,7 +98,7 @@ def gate_loss(opening: Values, bore: Values, shut_leak: Values) -> Values:
     """
     theta = np.clip(opening, shut_leak / bore_area(bore), 1.0)
     contraction = 0.63 + 0.37 * theta**3
-    return np.asarray(0.2 + (1.0 / (contraction * theta) - 1.0) ** 2)
+    return np.asarray(body + (1.0 / (contraction * theta) - 1.0) ** 2)
 
 
 def mitre_loss(angle: Values) -> Values:

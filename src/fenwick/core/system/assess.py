@@ -13,6 +13,7 @@ from fenwick.core.system.checks import Check, checks
 from fenwick.core.system.fate import Fate, fate
 from fenwick.core.system.line import Line
 from fenwick.core.system.operating import OperatingPoint, operating_point
+from fenwick.core.system.passage import bridging_checks, lift_checks
 from fenwick.core.system.separation import Separation, separation
 from fenwick.core.system.transport import Transport, transport
 
@@ -46,7 +47,7 @@ def assess(line: Line) -> Assessment:
         efficiency=_efficiency(line, separations, captures),
         captures=captures,
         fate=fate(line, captures, separations),
-        checks=checks(line, point, carrying, separations),
+        checks=(*checks(line, point, carrying, separations), *lift_checks(line, point), *bridging_checks(line, point)),
     )
 
 

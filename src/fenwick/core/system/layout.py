@@ -164,7 +164,9 @@ def _add_element(layout: _Layout, element: Element) -> None:
         case FixedLoss():
             layout.add(_plain(element.id, "loss", element.bore, element.k), element.bore, element.bore)
         case Gate():
-            k = fittings.gate_loss(element.opening, element.bore, layout.line.rules["gate.leak"])
+            k = fittings.gate_loss(
+                element.opening, element.bore, layout.line.rules["gate.leak"], layout.line.rules["gate.body"]
+            )
             layout.add(_plain(element.id, "gate", element.bore, k), element.bore, element.bore)
         case Elbow():
             layout.add(_elbow_row(element, layout.line.rules), element.bore, element.bore)

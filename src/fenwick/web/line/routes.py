@@ -2,9 +2,7 @@
 
 from __future__ import annotations
 
-import csv
-from dataclasses import astuple, fields, replace
-from io import StringIO
+from dataclasses import replace
 
 from flask import Blueprint, Response, abort, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
@@ -24,7 +22,6 @@ from fenwick.web.line.form import field_value_at, open_editor, read_editor, rig_
 from fenwick.web.line.panels import MEASURE, PART, PanelChoice
 from fenwick.web.line.view import Attempt, LineView, Trial, line_view
 from fenwick.web.units import unit_system
-from fenwick.wording.ports import PortRow, port_rows
 from fenwick.wording.say import Voice
 from fenwick.wording.whatif import action_words
 
@@ -158,33 +155,6 @@ def redo(line_id: int) -> ResponseReturnValue:
 def _back_to_vacuum(line_id: int) -> ResponseReturnValue | None:
     """The vacuum's page again, where that is where the button stands."""
     return redirect(url_for("line.vacuum", line_id=line_id)) if "vacuum" in request.form else None
-
-
-@bp.get("/lines/<int:line_id>/ports")
-def ports(line_id: int) -> ResponseReturnValue:
-    """Every tool port alone, as a table to print."""
-    state = line_state(session(), line_id)
-    rows = port_rows(build_line(state.rig), voice_for(state.rig, unit_system()))
-    return render_template("line/ports.html", state=state, rows=rows)
-
-
-@bp.get("/lines/<int:line_id>/ports.csv")
-def ports_csv(line_id: int) -> ResponseReturnValue:
-    """The same as CSV, figures with their units."""
-    state = line_state(session(), line_id)
-    rows = port_rows(build_line(state.rig), voice_for(state.rig, unit_system()))
-    out = StringIO()
-    table = csv.writer(out)
-    table.writerow([field.name for field in fields(PortRow)])
-    table.writerows([_plain_cell(cell) for cell in astuple(row)] for row in rows)
-    response = Response(out.getvalue(), mimetype="text/csv")
-    response.headers.set("Content-Disposition", "attachment", filename="ports.csv")
-    return response
-
-
-def _plain_cell(text: str) -> str:
-    """Text that a spreadsheet will not take for a formula."""
-    return f"'{text}" if text[:1] in ("=", "+", "-", "@") else text
 
 
 @bp.get("/lines/<int:line_id>/rig.json")

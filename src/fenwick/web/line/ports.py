@@ -1,0 +1,91 @@
+"""Routes of the table of tool ports: each alone, the combinations really used, and how they share the line."""
+
+from __future__ import annotations
+
+import csv
+from dataclasses import astuple, fields
+from io import StringIO
+
+from flask import Response, abort, redirect, render_template, request, url_for
+from flask.typing import ResponseReturnValue
+
+from fenwick.data.lines import LineState, line_state
+from fenwick.rig import RigError, build_line, edit_rig
+from fenwick.rig.result import voice_for
+from fenwick.web.database import session
+from fenwick.web.line.routes import bp, save
+from fenwick.web.units import unit_system
+from fenwick.wording.ports import PortRow, port_rows, together_rows
+
+
+@bp.get("/lines/<int:line_id>/ports")
+def ports(line_id: int) -> ResponseReturnValue:
+    """Every tool port alone, as a table to print."""
+    return _page(line_state(session(), line_id))
+
+
+def _page(state: LineState, error: str = "") -> str:
+    line, voice = build_line(state.rig), voice_for(state.rig, unit_system())
+    together = together_rows(line, [c.ports for c in state.rig.line.combinations], voice)
+    return render_template("line/ports.html", state=state, rows=port_rows(line, voice), together=together, error=error)
+
+
+@bp.post("/lines/<int:line_id>/combinations")
+def add_combination(line_id: int) -> ResponseReturnValue:
+    """Name some tools that are used at the same time."""
+    state = line_state(session(), line_id)
+    chosen = request.form.getlist("port")
+    if len(chosen) < 2:
+        return _page(state, "Tick two tools or more."), 422
+    known = [{"ports": list(c.ports)} for c in state.rig.line.combinations]
+    if sorted(chosen) in [sorted(c["ports"]) for c in known]:
+        return _page(state, "These are in the table already."), 422
+    try:
+        rig = edit_rig(state.rig, {"line.combinations": [*known, {"ports": chosen}]})
+    except RigError as error:
+        return _page(state, error.problems[0].sentence(unit_system()).capitalize() + "."), 422
+    save(line_id, rig, "Tools used together named")
+    return redirect(url_for("line.ports", line_id=line_id))
+
+
+@bp.post("/lines/<int:line_id>/combinations/<int:index>/remove")
+def drop_combination(line_id: int, index: int) -> ResponseReturnValue:
+    """Forget a combination."""
+    state = line_state(session(), line_id)
+    known = [{"ports": list(c.ports)} for c in state.rig.line.combinations]
+    if index >= len(known):
+        abort(404)
+    save(line_id, edit_rig(state.rig, {"line.combinations": known[:index] + known[index + 1 :]}), "Combination removed")
+    return redirect(url_for("line.ports", line_id=line_id))
+
+
+@bp.post("/lines/<int:line_id>/use")
+def choose_use(line_id: int) -> ResponseReturnValue:
+    """Say how the tools share the line: plumbed with gates, or by one hose that is moved."""
+    state, use = line_state(session(), line_id), request.form.get("use", "")
+    try:
+        rig = edit_rig(state.rig, {"line.use": use})
+    except RigError:
+        abort(400)
+    if rig != state.rig:
+        save(line_id, rig, "One hose, moved from tool to tool" if use == "swap" else "Plumbed, with gates")
+    return redirect(url_for("line.ports", line_id=line_id))
+
+
+@bp.get("/lines/<int:line_id>/ports.csv")
+def ports_csv(line_id: int) -> ResponseReturnValue:
+    """The same as CSV, figures with their units."""
+    state = line_state(session(), line_id)
+    rows = port_rows(build_line(state.rig), voice_for(state.rig, unit_system()))
+    out = StringIO()
+    table = csv.writer(out)
+    table.writerow([field.name for field in fields(PortRow)])
+    table.writerows([_plain_cell(cell) for cell in astuple(row)] for row in rows)
+    response = Response(out.getvalue(), mimetype="text/csv")
+    response.headers.set("Content-Disposition", "attachment", filename="ports.csv")
+    return response
+
+
+def _plain_cell(text: str) -> str:
+    """Text that a spreadsheet will not take for a formula."""
+    return f"'{text}" if text[:1] in ("=", "+", "-", "@") else text
