@@ -58,3 +58,22 @@ def test_a_part_that_only_one_has_is_one_difference() -> None:
     assert (difference.part, difference.absent) == (new, (True, False))
     (back,) = differences(more, rig)
     assert back.absent == (False, True)
+
+
+def test_a_line_is_renamed_removed_and_brought_back(client: FlaskClient) -> None:
+    assert client.post("/lines/2/name", data={"name": "Bench, winter"}).status_code == 302
+    page = client.get("/lines/2").text
+    assert "Bench, winter" in page
+    assert "Bench line renamed Bench, winter" in page
+    refused = client.post("/lines/2/name", data={"name": " "})
+    assert refused.status_code == 422
+    assert "must not be empty" in refused.text
+    gone = client.post("/lines/2/remove")
+    said = client.get(gone.headers["Location"]).text
+    assert "Bench, winter is removed" in said
+    assert "Bench, winter" not in client.get("/lines/1").text
+    client.post("/lines/2/restore")
+    assert "Bench, winter" in client.get("/lines/1").text
+    client.post("/lines/2/undo")
+    assert "Bench line" in client.get("/lines/1").text
+    assert client.post("/lines/99/remove").status_code == 404

@@ -99,8 +99,8 @@ def line_state(session: Session, line_id: int) -> LineState:
     )
 
 
-def set_removed(session: Session, line_id: int, removed: bool) -> str:
-    """Take a line away, or bring it back with all its history; its name.
+def set_removed(session: Session, line_id: int, *, removed: bool) -> None:
+    """Take a line away, or bring it back with all its history.
 
     Raises
     ------
@@ -110,8 +110,6 @@ def set_removed(session: Session, line_id: int, removed: bool) -> str:
     line.removed = removed
     session.add(line)
     session.commit()
-    here = _revision(session, line, line.cursor)
-    return str(json.loads(here.document).get("name", "Dust line")) if here else "Dust line"
 
 
 def copy_line(session: Session, line_id: int, name: str) -> int:

@@ -18,7 +18,7 @@ from fenwick.web.document_fields import document_field, facts_at, read_changes, 
 from fenwick.web.fields import Field
 
 PART_KEYS: dict[str, tuple[str, ...]] = {
-    "hose": ("bore_m", "length_m", "wall", "roughness_m"),
+    "hose": ("bore_m", "length_m", "wall", "rise_m", "roughness_m"),
     "reducer": ("bore_in_m", "bore_out_m", "length_m"),
     "loss": ("bore_m", "k"),
     "leak": ("area_m2",),
@@ -146,9 +146,8 @@ def rig_field(rig: Rig, document: Any, path: str, system: str) -> Field:
     """The field of one value of a rig, as it stands."""
     field = document_field(Rig, document, path, system)
     if "bends[" in path:
-        return replace(
-            field, label=f"Bend {_row_number(path)} {field.label.lower().removesuffix(' of the centre line')}"
-        )
+        word = "Radius" if path.endswith("radius_m") else "Bend"
+        return replace(field, label=f"{word} {_row_number(path)}")
     if ".holes[" in path:
         return replace(field, label=f"{_row_number(path)}. {field.label.lower()}")
     return field

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import csv
+from collections.abc import Sequence
 from dataclasses import astuple, fields
 from io import StringIO
 
@@ -15,7 +16,7 @@ from fenwick.rig.result import voice_for
 from fenwick.web.database import session
 from fenwick.web.line.routes import bp, save
 from fenwick.web.units import unit_system
-from fenwick.wording.ports import PortRow, port_rows, together_rows
+from fenwick.wording.ports import PortRow, TogetherRow, port_rows, together_rows
 
 
 @bp.get("/lines/<int:line_id>/ports")
@@ -77,12 +78,25 @@ def ports_csv(line_id: int) -> ResponseReturnValue:
     """The same as CSV, figures with their units."""
     state = line_state(session(), line_id)
     rows = port_rows(build_line(state.rig), voice_for(state.rig, unit_system()))
+    return _csv(rows, PortRow, "ports.csv")
+
+
+@bp.get("/lines/<int:line_id>/used-together.csv")
+def together_csv(line_id: int) -> ResponseReturnValue:
+    """The combinations really used as CSV."""
+    state = line_state(session(), line_id)
+    ports = [c.ports for c in state.rig.line.combinations]
+    rows = together_rows(build_line(state.rig), ports, voice_for(state.rig, unit_system()))
+    return _csv(rows, TogetherRow, "used-together.csv")
+
+
+def _csv(rows: Sequence[PortRow | TogetherRow], kind: type[PortRow | TogetherRow], name: str) -> Response:
     out = StringIO()
     table = csv.writer(out)
-    table.writerow([field.name for field in fields(PortRow)])
+    table.writerow([field.name for field in fields(kind)])
     table.writerows([_plain_cell(cell) for cell in astuple(row)] for row in rows)
     response = Response(out.getvalue(), mimetype="text/csv")
-    response.headers.set("Content-Disposition", "attachment", filename="ports.csv")
+    response.headers.set("Content-Disposition", "attachment", filename=name)
     return response
 
 

@@ -4,12 +4,20 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from flask import redirect, render_template, url_for
+from flask import redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
 
 from fenwick.core.system.assess import assess, efficiency_band
-from fenwick.data.lines import LineState, copy_line, line_names, line_state
-from fenwick.rig import build_line
+from fenwick.data.lines import (
+    LineState,
+    all_line_ids,
+    change_line,
+    copy_line,
+    line_names,
+    line_state,
+    set_removed,
+)
+from fenwick.rig import RigError, build_line, edit_rig
 from fenwick.rig.compare import Difference, differences
 from fenwick.rig.result import voice_for
 from fenwick.units import format_value
@@ -40,6 +48,44 @@ def copy(line_id: int) -> ResponseReturnValue:
     stem = state.rig.name[:100]
     name = next(n for i in range(2, 10_000) if (n := f"{stem} {i}") not in taken)
     return redirect(url_for("line.show", line_id=copy_line(session(), line_id, name)))
+
+
+@bp.post("/lines/<int:line_id>/name")
+def rename(line_id: int) -> ResponseReturnValue:
+    """Give a line another name."""
+    state, system = line_state(session(), line_id), unit_system()
+    name = request.form.get("name", "").strip()
+    try:
+        rig = edit_rig(state.rig, {"name": name})
+    except RigError as error:
+        sentence = error.problems[0].sentence(system)
+        return render_template("error.html", sentence=f"The name of a line {sentence}. It kept its old one."), 422
+    if rig != state.rig:
+        change_line(session(), line_id, rig, f"{state.rig.name} renamed {rig.name}")
+    return redirect(url_for("line.show", line_id=line_id))
+
+
+@bp.post("/lines/<int:line_id>/remove")
+def remove(line_id: int) -> ResponseReturnValue:
+    """Take a line away; the next page can bring it back."""
+    set_removed(session(), line_id, removed=True)
+    return redirect(url_for("line.removed", line_id=line_id))
+
+
+@bp.get("/lines/<int:line_id>/removed")
+def removed(line_id: int) -> ResponseReturnValue:
+    """Says what was removed, and offers to bring it back."""
+    state = line_state(session(), line_id)
+    return render_template(
+        "line/removed.html", state=state, others=[i for i in all_line_ids(session()) if i != line_id]
+    )
+
+
+@bp.post("/lines/<int:line_id>/restore")
+def restore(line_id: int) -> ResponseReturnValue:
+    """Bring a removed line back, with all its history."""
+    set_removed(session(), line_id, removed=False)
+    return redirect(url_for("line.show", line_id=line_id))
 
 
 @bp.get("/lines/<int:line_id>/compare/<int:other_id>")
