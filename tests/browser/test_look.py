@@ -17,8 +17,24 @@ OVERLAPS = """() => {
   return found;
 }"""
 
+#: every place, as it is first seen
+PAGES = (
+    "",
+    "lines/1?part=vacuum",
+    "lines/2/vacuum",
+    "lines/2/vacuum?way=holes",
+    "lines/1/joints",
+    "lines/1/drawer",
+    "lines/2/ports",
+    "lines/1/compare/2",
+    "shop",
+    "shop?list=room",
+    "start",
+    "assumptions",
+)
 
-@pytest.mark.parametrize("address", ["", "lines/1?part=sep", "lines/1?part=vacuum", "assumptions", "terms", "pieces"])
+
+@pytest.mark.parametrize("address", [*PAGES, "lines/1?part=sep", "lines/1?panel=hookup", "terms", "pieces"])
 def test_axe_finds_nothing(bench: Page, server: str, address: str) -> None:
     bench.goto(server + address)
     found = Axe().run(bench).response["violations"]
@@ -56,6 +72,13 @@ def test_in_the_shop_at_390_pixels(bench: Page) -> None:
              .filter(e => e.checkVisibility() && e.getBoundingClientRect().height < 40).map(e => e.outerHTML)"""
     )
     assert small == []
+
+
+@pytest.mark.parametrize("address", PAGES)
+def test_no_page_scrolls_sideways_on_a_phone(bench: Page, server: str, address: str) -> None:
+    bench.set_viewport_size({"width": 390, "height": 844})
+    bench.goto(server + address)
+    assert bench.evaluate("document.documentElement.scrollWidth") <= 390
 
 
 def test_focus_is_visible_on_the_drawing(bench: Page) -> None:

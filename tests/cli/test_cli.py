@@ -71,10 +71,11 @@ def test_every_command_explains_itself(command: str) -> None:
     assert len(result.stdout.splitlines()) > 3
 
 
-def test_serving_a_shop_that_is_not_there(tmp_path: Path) -> None:
-    result = run("serve", "--home", str(tmp_path))
+def test_serving_where_no_shop_can_be_made(tmp_path: Path) -> None:
+    (tmp_path / "file").write_text("in the way")
+    result = run("serve", "--home", str(tmp_path / "file"))
     assert result.exit_code == 2
-    assert "There is no shop at" in result.stderr
+    assert "No shop can be made at" in result.stderr or "is a file" in result.stderr
 
 
 def test_beginning_a_shop_with_a_bad_rig_leaves_no_shop(tmp_path: Path) -> None:

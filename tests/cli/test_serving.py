@@ -47,6 +47,15 @@ def test_a_shop_begun_with_a_rig_file_is_served_again_without_it(tmp_path: Path)
         stop(process)
 
 
+def test_a_new_shop_begins_with_the_questions(tmp_path: Path) -> None:
+    process, address = start("serve", "--home", str(tmp_path / "new"), "--port", "0")
+    try:
+        with urlopen(address) as response:
+            assert response.url.endswith("/start")
+    finally:
+        stop(process)
+
+
 def test_a_port_that_is_taken_gives_way_to_the_next() -> None:
     with socket.socket() as taken:
         taken.bind(("127.0.0.1", 0))

@@ -99,9 +99,10 @@ def demo(home: Path | None, host: str, port: int) -> None:
     "--port", default=8765, show_default=True, type=click.IntRange(0, 65535), help="Port; 0 takes a free one."
 )
 def serve(home: Path | None, line: Path | None, name: str, host: str, port: int) -> None:
-    """Serve a shop; with --line, make one from a rig file first where there is none."""
+    """Serve a shop, made first where there is none; with --line it begins with a rig file."""
     from fenwick.cli.serve import begin, run
-    from fenwick.data import ShopDatabaseError, open_database
+    from fenwick.data import ShopDatabaseError
+    from fenwick.data.database import create_database
     from fenwick.rig import RigError, read_rig
 
     folder = home or _home() / "shop"
@@ -109,7 +110,7 @@ def serve(home: Path | None, line: Path | None, name: str, host: str, port: int)
         if line is not None:
             shop = begin(folder / "shop.db", name, read_rig(_bytes_of(line)))
         else:
-            shop = open_database(folder / "shop.db")
+            shop = create_database(folder / "shop.db")
         run(shop, folder, host, port)
     except RigError as error:
         fail(f"{line}: {error}")

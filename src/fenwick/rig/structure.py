@@ -18,6 +18,7 @@ ADDABLE = {
     "gate": "Gate",
     "leak": "Leak",
     "filter": "In-line filter",
+    "plate": "Perforated plate",
     "loss": "Fixed loss",
     "separator": "Slotted disc",
 }
@@ -190,6 +191,7 @@ def _defaults(kind: str, bore: float) -> dict[str, Any]:
         "leak": {"area_m2": 20e-6},
         "filter": {"bore_m": bore, "medium": "bag", "area_m2": 0.2},
         "loss": {"bore_m": bore, "k": 0.5},
+        "plate": {"bore_m": bore, "holes": [{"diameter_m": 0.008, "count": 24}]},
         "separator": {
             "type": "slotted-disc",
             "chamber_d_m": 0.35,

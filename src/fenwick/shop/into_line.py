@@ -10,13 +10,13 @@ from fenwick.core.components.vacuum import Vacuum
 from fenwick.core.formulas.air import ZERO_CELSIUS
 from fenwick.core.system.whatif import Candidate
 from fenwick.rig.build import build_vacuum
-from fenwick.rig.elements import HosePart, WallKind
+from fenwick.rig.elements import HosePart, ReducerPart, WallKind
 from fenwick.rig.model import Rig
 from fenwick.rig.problems import Problem, RigError
 from fenwick.rig.read import check_rig
 from fenwick.rig.structure import fresh_id, replace_part
 from fenwick.rig.whatif import apply_candidate
-from fenwick.shop.model import OwnedHose, OwnedTool, OwnedVacuum, ShopFile
+from fenwick.shop.model import OwnedFitting, OwnedHose, OwnedTool, OwnedVacuum, ShopFile
 
 SOLD_WALLS: tuple[WallKind, ...] = ("smooth", "wire-helix")
 OWN_KEYS = {"id", "cord_m", "circuit", "place"}  #: of a vacuum, that a line has no use for
@@ -52,6 +52,22 @@ def put_sold_hose(rig: Rig, part: str, bore: float, wall: str) -> Rig:
     old = _hose(rig, part)
     bends = [bend.model_dump() for bend in old.bends]
     return replace_part(rig, part, "hose", {"bore_m": bore, "length_m": old.length_m, "wall": wall, "bends": bends})
+
+
+def put_fitting(rig: Rig, part: str, fitting: OwnedFitting) -> Rig:
+    """A rig with an owned adapter in the place of one, the way round that fits the bores there better.
+
+    Raises
+    ------
+    RigError
+    """
+    old = next((e for e in _elements(rig) if e.id == part), None)
+    if not isinstance(old, ReducerPart):
+        raise RigError((Problem("", "only an adapter can be exchanged for an adapter"),))
+    ways = [(fitting.one_bore_m, fitting.other_bore_m), (fitting.other_bore_m, fitting.one_bore_m)]
+    bore_in, bore_out = min(ways, key=lambda way: abs(way[0] - old.bore_in_m) + abs(way[1] - old.bore_out_m))
+    values = {"name": fitting.name, "bore_in_m": bore_in, "bore_out_m": bore_out, "length_m": fitting.length_m}
+    return replace_part(rig, part, "reducer", values)
 
 
 def put_vacuum(rig: Rig, vacuum: OwnedVacuum) -> Rig:
@@ -108,6 +124,8 @@ def swap(rig: Rig, part: str, with_what: str, shop: ShopFile) -> Rig:
             bore, _, wall = name.partition(":")
             if wall in SOLD_WALLS and bore in {f"{size:g}" for size in HOSE_BORES}:
                 return put_sold_hose(rig, part, float(bore), wall)
+        case "fitting":
+            return put_fitting(rig, part, _owned(shop.fittings, name))
         case "vacuum" if part == "vacuum":
             return put_vacuum(rig, _owned(shop.vacuums, name))
         case "tool":
@@ -146,11 +164,14 @@ def _owned(things: tuple[Any, ...], name: str) -> Any:
 
 
 def _hose(rig: Rig, part: str) -> HosePart:
-    elements = [e for _, branch in rig.line.walk() for e in branch.elements] + list(rig.line.elements)
-    found = next((e for e in elements if e.id == part), None)
+    found = next((e for e in _elements(rig) if e.id == part), None)
     if not isinstance(found, HosePart):
         raise RigError((Problem("", "only a hose can be exchanged for a hose"),))
     return found
+
+
+def _elements(rig: Rig) -> list[Any]:
+    return [e for _, branch in rig.line.walk() for e in branch.elements] + list(rig.line.elements)
 
 
 def _branch(branches: list[dict[str, Any]], name: str) -> dict[str, Any]:

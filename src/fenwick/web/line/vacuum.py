@@ -57,6 +57,23 @@ def _as_label(rig: Rig) -> Rig:
     return edit_rig(rig, {"vacuum.curve": {"kind": "nameplate", "sealed_suction_pa": suction, "open_flow_m3_s": flow}})
 
 
+#: what is put in where there was none
+NEW_MEDIA: dict[str, dict[str, object]] = {
+    "filter": {"kind": "paper", "area_m2": 0.5, "held_kg": 0.0},
+    "bag": {"area_m2": 0.3, "held_kg": 0.0},
+}
+
+
+@bp.post("/lines/<int:line_id>/vacuum/<any(filter, bag):medium>")
+def vacuum_medium(line_id: int, medium: str) -> ResponseReturnValue:
+    """Put a filter or a bag in, or take it out."""
+    state = line_state(session(), line_id)
+    there = getattr(state.rig.vacuum, medium) is not None
+    rig = edit_rig(state.rig, {f"vacuum.{medium}": None if there else NEW_MEDIA[medium]})
+    save(line_id, rig, f"{medium.capitalize()} {'taken out' if there else 'put in'}")
+    return _after(line_id, "label")
+
+
 @bp.post("/lines/<int:line_id>/vacuum/table/<kind>")
 def vacuum_table(line_id: int, kind: str) -> ResponseReturnValue:
     """Take a table of measurements, or only show what the rows so far come to."""
