@@ -15,13 +15,18 @@ from urllib.request import urlopen
 
 import numpy as np
 
+from bench.trees import Maker
 from fenwick.core.components.elements import Hose
 from fenwick.core.system.assess import assess
 from fenwick.core.system.line import Line
 from fenwick.core.system.operating import operating_point
 from fenwick.core.system.whatif import candidates, try_all
-from fenwick.data.demo import demo_rig, seed_demo
+from fenwick.data.demo import demo_rig, demo_shop, seed_demo
 from fenwick.rig import build_line
+from fenwick.rig.measure import measure_next
+from fenwick.rig.start import Answers, start_line
+from fenwick.shop import add_item
+from fenwick.shop.drawer import lines_from_drawer, task_for
 from fenwick.web import create_app
 
 VARIANTS, SAMPLE = 100_000, 400
@@ -78,11 +83,42 @@ def solver() -> None:
     say(
         f"the list of {len(changes)} single changes, in one batch",
         f"{median(lambda: try_all(line, 0, changes), 20) * 1e3:.1f} ms",
+        "aim: under 100 ms",
     )
+    _bigger_questions()
     four = build_line(demo_rig("demo_bench"))
     say("one operating point of the four-tool demo tree", f"{median(lambda: operating_point(four), 50) * 1e3:.2f} ms")
     whole = best(lambda: assess(with_bores(line, bores[::10])), 1)
     say(f"{VARIANTS // 10:,} whole assessments in one call", f"{whole:.2f} s")
+
+
+def _bigger_questions() -> None:
+    """What to measure next, and the best line from a full drawer."""
+    first = start_line(Answers()).planned
+    say(
+        f"what hangs on each of {len(first.guesses)} guesses",
+        f"{median(lambda: measure_next(first, 0), 10) * 1e3:.0f} ms",
+    )
+    shop = demo_shop()
+    for i in range(12 - len(shop.hoses)):
+        shop, _ = add_item(shop, "hoses", name=f"Hose {i}", bore_m=0.032 + 0.006 * i, length_m=1.0 + 0.7 * i)
+    for i in range(20 - len(shop.fittings)):
+        shop, _ = add_item(shop, "fittings", name=f"F{i}", one_bore_m=0.03 + 0.002 * i, other_bore_m=0.05)
+    rig = demo_rig()
+    task = task_for(rig, "drum-sander", shop, 60.0)
+    found = best(lambda: lines_from_drawer(rig, "drum-sander", shop, task), 3)
+    say(
+        f"the best line from {len(shop.hoses)} hoses and {len(shop.fittings)} fittings",
+        f"{found:.2f} s",
+        "aim: under 2 s",
+    )
+    trees = [tree for tree in (Maker(seed).line() for seed in range(400)) if len(tree.leaves) == 8]
+    times = sorted(best(lambda tree=tree: operating_point(tree), 3) for tree in trees)
+    say(
+        f"an 8-branch tree, median of {len(trees)} (nine in ten under)",
+        f"{times[len(times) // 2] * 1e3:.1f} ({times[9 * len(times) // 10] * 1e3:.1f}) ms",
+        "aim: under 15 ms",
+    )
 
 
 def page() -> None:
