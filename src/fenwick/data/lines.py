@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import json
 from dataclasses import dataclass
+from functools import lru_cache
 
 from sqlalchemy import func
 from sqlmodel import Session, col, delete, select
@@ -91,10 +92,10 @@ def line_state(session: Session, line_id: int) -> LineState:
     return LineState(
         id=line_id,
         shop=shop.name,
-        rig=read_rig(here.document.encode()),
+        rig=_rig(here.document),
         undo_label=here.label if line.cursor > 1 else None,
         redo_label=after.label if after else None,
-        previous=read_rig(before.document.encode()) if before else None,
+        previous=_rig(before.document) if before else None,
         owned=shop_state(session).file,
     )
 
@@ -150,6 +151,12 @@ def step_line(session: Session, line_id: int, by: int) -> str | None:
     session.add(line)
     session.commit()
     return moved.label if moved else None
+
+
+@lru_cache(maxsize=128)
+def _rig(document: str) -> Rig:
+    """A stored rig, checked once for each text: rigs are immutable, and most requests read the same few."""
+    return read_rig(document.encode())
 
 
 def _line(session: Session, line_id: int) -> DustLine:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from functools import lru_cache
 
 from sqlalchemy import func
 from sqlmodel import Session, col, delete, select
@@ -43,7 +44,7 @@ def shop_state(session: Session) -> ShopState:
     here = _revision(session, shop, shop.cursor)
     after = _revision(session, shop, shop.cursor + 1)
     return ShopState(
-        file=read_shop(here.document.encode()) if here else empty_shop(shop.name),
+        file=_file(here.document) if here else empty_shop(shop.name),
         undo_label=here.label if here and here.label != BEGINNING else None,
         redo_label=after.label if after else None,
     )
@@ -75,7 +76,7 @@ def step_shop(session: Session, by: int) -> None:
     shop.cursor = target
     here = _revision(session, shop, target)
     if here is not None:
-        shop.name = read_shop(here.document.encode()).name
+        shop.name = _file(here.document).name
     session.add(shop)
     session.commit()
 
@@ -87,6 +88,12 @@ def begin_shop(session: Session, shop: Shop, file: ShopFile) -> None:
     shop.cursor = 1
     session.add(shop)
     session.commit()
+
+
+@lru_cache(maxsize=32)
+def _file(document: str) -> ShopFile:
+    """A stored shop, checked once for each text."""
+    return read_shop(document.encode())
 
 
 def _revision(session: Session, shop: Shop, number: int) -> ShopRevision | None:

@@ -18,7 +18,7 @@ from fenwick.core.components.vacuum import Vacuum
 from fenwick.core.rules import ENTRY_LOSS
 from fenwick.core.system.assess import assess
 from fenwick.core.system.checks import folding_suction
-from fenwick.core.system.figures import blocked_suction, figures_at, figures_of_each
+from fenwick.core.system.figures import Figures, blocked_suction, figures_at, figures_of_each
 from fenwick.core.system.layout import RIBBED_WALLS, bin_leak_area, entry_loss
 from fenwick.core.system.line import Leaf, Line
 from fenwick.core.system.whatif_batch import Batch
@@ -164,7 +164,7 @@ def try_all(line: Line, port: int, changes: tuple[Candidate, ...]) -> tuple[Outc
     return ranked(outcomes)
 
 
-def try_vacuums(line: Line, port: int, others: Mapping[str, Vacuum]) -> tuple[Outcome, ...]:
+def try_vacuums(line: Line, port: int, others: Mapping[str, Vacuum], now: Figures | None = None) -> tuple[Outcome, ...]:
     """What each of some other vacuums in the place of the line's own comes to; those that gain nothing are left out.
 
     Parameters
@@ -172,8 +172,10 @@ def try_vacuums(line: Line, port: int, others: Mapping[str, Vacuum]) -> tuple[Ou
     line : a single variant
     port : place among the leaves
     others : by the name that its candidate bears
+    now : figures of the line as it stands, where they are known already
     """
-    now, *figures = figures_of_each([line, *(replace(line, vacuum=other) for other in others.values())], port)
+    now = now or figures_at(line, assess(line), port)
+    figures = figures_of_each([replace(line, vacuum=other) for other in others.values()], port)
 
     def pair(before: Array | None, after: Array | None) -> tuple[float, float] | None:
         return None if before is None or after is None else (float(before[0]), float(after[0]))

@@ -10,6 +10,7 @@ from markupsafe import Markup
 from fenwick.core.components.vacuum import Vacuum
 from fenwick.core.errors import CoreError
 from fenwick.core.system.assess import Assessment, assess, efficiency_band
+from fenwick.core.system.figures import figures_at
 from fenwick.core.system.line import Line
 from fenwick.core.system.ports import flow_alone
 from fenwick.core.system.whatif import candidates, ranked, try_all, try_vacuums
@@ -154,7 +155,7 @@ def line_view(
         for name, canvas in (("wide", WIDE), ("narrow", NARROW))
     }
     rows = verdict(line, found, efficiency_band(line), voice, at)
-    suggestions = [] if attempt.trial else _suggestions(line, at, other_vacuums(rig, state.owned), voice)
+    suggestions = [] if attempt.trial else _suggestions(line, found, at, other_vacuums(rig, state.owned), voice)
     panel = open_panel(attempt.panel or PanelChoice(), rig, line, at, [words for _, words in suggestions], system)
     notes = _notes(found, voice) + [Note("", sentence) for sentence in warnings(line, found, voice)]
     return LineView(
@@ -200,11 +201,15 @@ def _joins(rig: Rig, part: str) -> dict[str, str]:
     return {"tool": "Another tool beside it", **({} if branch.gate else {"gate-here": "Gate where it joins"})}
 
 
-def _suggestions(line: Line, at: int, vacuums: dict[str, Vacuum], voice: Voice) -> list[tuple[str, Suggestion]]:
+def _suggestions(
+    line: Line, found: Assessment, at: int, vacuums: dict[str, Vacuum], voice: Voice
+) -> list[tuple[str, Suggestion]]:
     """The best single changes; of one kind at one part only the best."""
     if not line.leaves[at].open:
         return []
-    outcomes = ranked([*try_all(line, at, candidates(line, at)), *try_vacuums(line, at, vacuums)])
+    outcomes = ranked(
+        [*try_all(line, at, candidates(line, at)), *try_vacuums(line, at, vacuums, figures_at(line, found, at))]
+    )
     best: dict[tuple[str, str], tuple[str, Suggestion]] = {}
     for outcome in outcomes:
         key = (outcome.candidate.kind, outcome.candidate.part)
