@@ -18,10 +18,26 @@ VIEWS = (  # name, address, width, height, whole page
     ("line-branches", "lines/2?port=sander", 1280, 800, False),
     ("try", "lines/1/try/bore~hose-b~0.05", 1280, 800, False),
     ("ports", "lines/2/ports", 1280, 520, False),
+    ("start", "start", 1280, 800, False),
+    ("vacuum", "lines/2/vacuum", 1280, 800, False),
+    ("shop", "shop", 1280, 800, False),
+    ("joints", "lines/1/joints", 1280, 800, False),
+    ("drawer", "lines/1/drawer", 1280, 800, False),
+    ("compare", "lines/1/compare/3", 1280, 800, False),
+    ("first-verdict", "lines/5?panel=hookup&time=evening", 1280, 800, False),
     ("line-390", "", 390, 844, True),
     ("assumptions", "assumptions", 1280, 800, False),
     ("pieces", "pieces", 1280, 800, True),
 )
+
+
+def prepare(page: Page, server: str) -> None:
+    """A variant to compare (line 3), and a first verdict with nothing known (lines 4 and 5)."""
+    page.goto(server + "lines/1/drawer")
+    page.get_by_role("button", name=re.compile("^Make a variant")).first.click()
+    page.goto(server + "start")
+    page.get_by_role("button", name="Show the first verdict").click()
+    page.wait_for_load_state("networkidle")
 
 
 def take(page: Page, server: str) -> None:
@@ -43,7 +59,9 @@ def main() -> None:
             found = re.search(r"http://\S+/", process.stdout.readline())
             assert found is not None
             browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=FLAGS)
-            take(browser.new_page(reduced_motion="reduce"), found[0])
+            page = browser.new_page(reduced_motion="reduce")
+            prepare(page, found[0])
+            take(page, found[0])
             browser.close()
             process.terminate()
 

@@ -91,6 +91,8 @@ def test_a_line_of_two_tools_by_keyboard_alone(bench: Page) -> None:
     undo_says(bench, "A tool added beside Drum sander")
     picked("New tool")
     keys.press("e")
+    expect(bench.get_by_role("textbox", name="Port bore mm")).to_be_focused()
+    keys.press("Shift+Tab")
     expect(bench.get_by_role("textbox", name="Name")).to_be_focused()
     keys.press("Control+a")
     keys.type("Floor sweep")

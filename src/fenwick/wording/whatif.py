@@ -59,22 +59,28 @@ class Suggestion:
 
 def suggestion(outcome: Outcome, voice: Voice) -> Suggestion:
     """An outcome in words."""
-    moved = []
+    gains: list[str] = []
+    losses: list[str] = []
     if outcome.folding and outcome.folding[0] != outcome.folding[1]:
-        moved.append(f"collapse {outcome.folding[0]:.1f} → {outcome.folding[1]:.1f} ×")
+        gains.append(f"collapse {outcome.folding[0]:.1f} → {outcome.folding[1]:.1f} ×")
     if outcome.speed and abs(outcome.speed[1] - outcome.speed[0]) > 0.05 * outcome.speed[0]:
-        moved.append(f"slowest {_from_to(outcome.speed, 'speed', voice)}")
+        _side(outcome.speed, gains, losses).append(f"slowest {_from_to(outcome.speed, 'speed', voice)}")
     if outcome.kept and abs(outcome.kept[1] - outcome.kept[0]) > 0.002:
-        moved.append(f"kept {_from_to(outcome.kept, 'share', voice)}")
+        _side(outcome.kept, gains, losses).append(f"kept {_from_to(outcome.kept, 'share', voice)}")
     if outcome.candidate.kind == "nearer" and outcome.in_bin:
-        moved.append(f"in the bin {100 * outcome.in_bin[0]:.0f} → {100 * outcome.in_bin[1]:.0f} g of 100")
+        gains.append(f"in the bin {100 * outcome.in_bin[0]:.0f} → {100 * outcome.in_bin[1]:.0f} g of 100")
     change = outcome.flow[1] / outcome.flow[0] - 1.0 if outcome.flow[0] > 0.0 else 0.0
     if abs(change) > 0.005:
-        moved.append(f"air {'+' if change > 0 else '−'}{abs(100.0 * change):.0f} %")
+        _side(outcome.flow, gains, losses).append(f"air {'+' if change > 0 else '−'}{abs(100.0 * change):.0f} %")
     level = "ok" if outcome.acts[1] < outcome.acts[0] else ""
     return Suggestion(
-        action_words(outcome.candidate, voice), ", ".join(moved[:2]), EFFORT[outcome.candidate.kind], level
+        action_words(outcome.candidate, voice), ", ".join([*gains, *losses][:2]), EFFORT[outcome.candidate.kind], level
     )
+
+
+def _side(pair: tuple[float, float], gains: list[str], losses: list[str]) -> list[str]:
+    """Gains are told before losses."""
+    return gains if pair[1] > pair[0] else losses
 
 
 def _from_to(pair: tuple[float, float], quantity: str, voice: Voice) -> str:

@@ -29,6 +29,7 @@ SHORTEST = 0.6  #: a hose is not cut below this [m]
 NEARER = (0.5, 0.75)  #: of its distance, what a port is moved to [-]
 NEAREST = 0.01  #: a port is not moved nearer than this [m]
 LEAST_AIR_GAIN = 0.01  #: share of the flow from which a gain in air alone is worth a line [-]
+LEAST_STRENGTH_GAIN = 1.2  #: ratio from which a bin that still folds is worth stiffening [-]
 LEAST_KEPT_GAIN = 0.005  #: share of the dust made from which a gain is worth a line [-]
 
 
@@ -208,6 +209,9 @@ def _gain(pair: tuple[float, float] | None) -> float:
 def _worth(outcome: Outcome) -> bool:
     if outcome.acts[1] != outcome.acts[0]:
         return outcome.acts[1] < outcome.acts[0]
+    folding = outcome.folding
+    if folding is not None and folding[0] < 1.0 and folding[1] > LEAST_STRENGTH_GAIN * folding[0]:
+        return True  # a first step, where one is not enough
     if outcome.in_bin is not None:
         return _gain(outcome.in_bin) > LEAST_KEPT_GAIN
     return _gain(outcome.flow) > LEAST_AIR_GAIN * outcome.flow[0]

@@ -148,6 +148,10 @@ def rig_field(rig: Rig, document: Any, path: str, system: str) -> Field:
     if "bends[" in path:
         word = "Radius" if path.endswith("radius_m") else "Bend"
         return replace(field, label=f"{word} {_row_number(path)}")
+    if ".bin.profile[" in path:
+        low = "profile[0]" in path
+        word = "Bin height" if path.endswith("height_m") else f"Bin wide {'at the floor' if low else 'at the top'}"
+        return replace(field, label=word)
     if ".holes[" in path:
         return replace(field, label=f"{_row_number(path)}. {field.label.lower()}")
     return field

@@ -204,4 +204,11 @@ def render(view: LineView, status: int = 200) -> ResponseReturnValue:
     """The fragment for htmx, the whole page otherwise."""
     template = "line/_bench.html" if request.headers.get("HX-Request") else "line/page.html"
     lines = line_names(session(), view.state.id)
-    return render_template(template, view=view, lines=lines), status
+    return render_template(template, view=view, lines=lines, near=_near(lines, view.state.id)), status
+
+
+def _near(lines: list[tuple[int, str]], line_id: int) -> set[int]:
+    """The line in hand and the two that were made next to it: what the header has room for."""
+    ids = [i for i, _ in lines]
+    at = ids.index(line_id) if line_id in ids else 0
+    return {line_id, *sorted(ids, key=lambda i: (abs(ids.index(i) - at), -i))[:3]}

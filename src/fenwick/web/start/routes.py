@@ -8,9 +8,9 @@ from flask import Blueprint, flash, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
 
 from fenwick.core.system.operating import operating_point
-from fenwick.data.lines import add_line
+from fenwick.data.lines import add_line, all_line_ids, line_state
 from fenwick.data.shops import the_shop
-from fenwick.rig import RigError, build_line
+from fenwick.rig import Rig, RigError, build_line, edit_rig
 from fenwick.rig.start import start_line
 from fenwick.web.database import session
 from fenwick.web.start.form import problems_by_field, questions, read_answers
@@ -39,11 +39,18 @@ def begin() -> ResponseReturnValue:
     operating_point(build_line(started.planned))  # a line that cannot be solved is not kept
     shop = the_shop(session())
     if started.as_found is not None:
-        add_line(session(), shop, started.as_found)
-    line_id = add_line(session(), shop, started.planned)
+        add_line(session(), shop, _named_apart(started.as_found))
+    line_id = add_line(session(), shop, _named_apart(started.planned))
     for sentence in started.said:
         flash(sentence)
     return redirect(url_for("line.show", line_id=line_id, panel="hookup", time=answers.time))
+
+
+def _named_apart(rig: Rig) -> Rig:
+    """The rig under a name that no line of the shop has yet."""
+    taken = {line_state(session(), line_id).rig.name for line_id in all_line_ids(session())}
+    name = next(n for i in range(1, 10_000) if (n := rig.name if i == 1 else f"{rig.name} {i}") not in taken)
+    return edit_rig(rig, {"name": name})
 
 
 def _page(form: Mapping[str, str], errors: dict[str, str]) -> ResponseReturnValue:

@@ -26,7 +26,7 @@
     p: function () { step(-1); },
     m: function () { press("units"); },
     s: function () { press("save-rig"); },
-    e: function () { const field = document.querySelector("#editor .fields input, #editor .fields select"); if (field) field.focus(); },
+    e: function () { const field = document.querySelector("#editor .fields input[inputmode=decimal]") || document.querySelector("#editor .fields input, #editor .fields select"); if (field) field.focus(); },
     d: function () { press("part-duplicate"); },
     "[": function () { press("part-back"); },
     "]": function () { press("part-forward"); },
