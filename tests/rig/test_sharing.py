@@ -31,7 +31,8 @@ def single(rig: Rig, port: str) -> Rig:
     document["line"]["branches"] = [
         {"id": port, "elements": elements, "port": way[0].port.model_dump(mode="json", exclude_none=True)}
     ]
-    document["line"].pop("use", None)
+    for shared in ("use", "combinations"):
+        document["line"].pop(shared, None)
     return check_rig(document)
 
 
