@@ -11,7 +11,19 @@ from hypothesis import strategies as st
 
 from fenwick.core.components.bins import Bin
 from fenwick.core.components.dust import DUSTS
-from fenwick.core.components.elements import Bend, Branch, Element, FixedLoss, Hood, Hose, Leak, Port, Reducer
+from fenwick.core.components.elements import (
+    Bend,
+    Branch,
+    Elbow,
+    Element,
+    FixedLoss,
+    Gate,
+    Hood,
+    Hose,
+    Leak,
+    Port,
+    Reducer,
+)
 from fenwick.core.components.separator import Slot, SlottedDisc
 from fenwick.core.components.vacuum import FilterMedium, Nameplate, Vacuum
 from fenwick.core.system.line import Line
@@ -66,7 +78,7 @@ def elements(draw: st.DrawFn) -> Element:
     """Any element but a separator."""
     name = "part"  # made unique when the line is put together
     bore = draw(BORES)
-    kind = draw(st.sampled_from(["hose", "hose", "reducer", "loss", "leak"]))
+    kind = draw(st.sampled_from(["hose", "hose", "reducer", "loss", "gate", "elbow", "leak"]))
     if kind == "hose":
         bends = draw(st.lists(st.builds(Bend, st.floats(0.2, pi), st.floats(0.05, 0.6)), max_size=3))
         return Hose(name, bore, draw(st.floats(0.05, 12.0)), draw(WALLS), tuple(bends))
@@ -74,19 +86,48 @@ def elements(draw: st.DrawFn) -> Element:
         return Reducer(name, bore, draw(BORES), draw(st.sampled_from([0.0, 0.05, 0.2])))
     if kind == "loss":
         return FixedLoss(name, bore, draw(st.floats(0.0, 5.0)))
+    if kind == "gate":
+        return Gate(name, bore, draw(st.floats(0.0, 1.0)))
+    if kind == "elbow":
+        return Elbow(name, bore, draw(st.floats(0.2, pi / 2)), draw(st.sampled_from(["long-sweep", "short", "mitre"])))
     return Leak(name, draw(st.floats(0.0, 0.01)))
+
+
+ENTRIES = st.sampled_from(["plain", "flanged", "tapered", "bellmouth", "crevice", "brush"])
+CURVES = st.builds(Nameplate, st.floats(1e3, 46e3), st.floats(0.01, 0.3), st.sampled_from([0.5, 1.0, 1.0, 3.0]))
 
 
 @st.composite
 def lines(draw: st.DrawFn) -> Line:
     """Any one-branch line, with bores 8 to 120 mm, leaks to 100 cm² and fans to 46 kPa."""
-    curve = Nameplate(
-        draw(st.floats(1e3, 46e3)), draw(st.floats(0.01, 0.3)), draw(st.sampled_from([0.5, 1.0, 1.0, 3.0]))
-    )
-    entry = draw(st.sampled_from(["plain", "flanged", "tapered", "bellmouth", "crevice", "brush"]))
+    curve, entry = draw(CURVES), draw(ENTRIES)
     drawn = [replace(part, id=f"e{i}") for i, part in enumerate(draw(st.lists(elements(), max_size=12)))]
     split = draw(st.integers(0, len(drawn)))
     branch, trunk = Branch("tool", Port("Tool", draw(BORES), entry), tuple(drawn[:split])), drawn[split:]
     if draw(st.booleans()):
         trunk.insert(len(trunk) // 2, disc_line(leak=draw(st.floats(0, 1e-3))).separators[0])
     return Line(Vacuum(curve, draw(st.none() | BORES)), DUSTS["saw"], (branch,), tuple(trunk))
+
+
+@st.composite
+def trees(draw: st.DrawFn) -> Line:
+    """Any tree of 2 to 8 tool ports and up to 40 elements, branches of branches and gates included."""
+    left = 40
+
+    def run(most: int) -> tuple[Element, ...]:
+        nonlocal left
+        drawn = draw(st.lists(elements(), max_size=min(most, left)))
+        left -= len(drawn)
+        return tuple(replace(part, id=f"e{left + i}") for i, part in enumerate(drawn))
+
+    def branch(name: str, ports: int) -> Branch:
+        gate, angle = draw(st.none() | st.sampled_from([0.0, 0.3, 1.0])), radians(draw(st.floats(15.0, 90.0)))
+        if ports == 1:
+            return Branch(name, Port(name, draw(BORES), draw(ENTRIES)), run(8), gate, angle)
+        return Branch(name, None, run(5), gate, angle, split(name, ports))
+
+    def split(name: str, ports: int) -> tuple[Branch, ...]:
+        first = draw(st.integers(1, ports - 1))
+        return branch(f"{name}a", first), branch(f"{name}b", ports - first)
+
+    return Line(Vacuum(draw(CURVES), draw(st.none() | BORES)), None, split("b", draw(st.integers(2, 8))), run(8))

@@ -13,10 +13,10 @@ from fenwick.core.components.vacuum import FilterMedium, Nameplate
 from fenwick.core.formulas.orifice import orifice_flow
 from fenwick.core.system.line import Line
 from fenwick.core.system.operating import CHUNK, operating_point
-from tests.lines import disc_line, lines, plain_line
+from tests.lines import disc_line, lines, plain_line, trees
 
 
-@given(lines())
+@given(lines() | trees())
 def test_mass_is_conserved_and_suction_balances(line: Line) -> None:
     point = operating_point(line)
     entering = point.port_flow.sum(axis=0) + point.leak_flow.sum(axis=0)
