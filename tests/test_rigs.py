@@ -10,7 +10,8 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from fenwick.core.components.dust import DUSTS
-from fenwick.core.system.assess import assess, efficiency_band
+from fenwick.core.system.assess import assess
+from fenwick.core.system.uncertainty import sureness
 from fenwick.drawing import NARROW, WIDE, lay_out_scene, render_ladder, render_line
 from fenwick.rig import Rig, build_line, check_rig, read_rig, write_rig
 from fenwick.rig.result import solve_rig, voice_for
@@ -176,7 +177,7 @@ def test_every_rig_is_drawn_and_said(rig: Rig, system: str) -> None:
         picture = render_line(scene, "line") + render_ladder(scene, found, voice, 120.0, "ladder")
         assert "nan" not in picture
         assert "inf" not in picture.replace("in front", "")
-    rows = verdict(line, found, efficiency_band(line), voice)
+    rows = verdict(line, found, sureness(line).kept, voice)
     said = [row.sentence for row in rows] + warnings(line, found, voice)
     assert all(sentence.endswith(".") for sentence in said)
     assert all(row.filled is None or 0 <= row.filled <= 1 for row in rows)

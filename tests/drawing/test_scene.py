@@ -40,10 +40,10 @@ def test_bores_separator_and_bin_are_to_scale(rig: Rig) -> None:
     scene = scene_of(rig)
     bores = {part.id: part.bore for part in scene.parts if part.kind == "hose"}
     assert bores["hose-b"] / bores["hose-a"] == pytest.approx(63 / 38)
-    assert scene.separator is not None
-    assert scene.separator.chamber_width == pytest.approx(0.34 * scene.scale)
-    assert scene.floor - scene.separator.disc == pytest.approx(0.42 * scene.scale)
-    assert scene.separator.dust_top == pytest.approx(scene.floor - 0.17 * scene.scale)
+    (stage,) = scene.stages
+    assert stage.body[2][0] - stage.body[1][0] == pytest.approx(0.34 * scene.scale)
+    assert scene.floor - stage.body[1][1] == pytest.approx(0.42 * scene.scale)
+    assert stage.dust_top == pytest.approx(scene.floor - 0.17 * scene.scale)
 
 
 def test_a_hose_longer_than_its_place_is_drawn_cut_and_a_short_one_is_not(rig: Rig) -> None:
@@ -81,8 +81,7 @@ def test_any_line_fits_its_picture(bore: float, length: float, wide: float, tall
     rig = edit_rig(demo_rig(), changes)
     for canvas in (WIDE, NARROW):
         scene = scene_of(rig, canvas)
-        assert scene.separator is not None
-        assert scene.separator.chamber_top > 20
+        assert scene.stages[0].top > 20
         hoses = [part for part in scene.parts if part.curve and part.kind == "hose"]
         for part in hoses:
             assert part.curve is not None

@@ -12,6 +12,7 @@ CORE = sorted((PACKAGE / "core").rglob("*.py"))
 MODULES = sorted(path for path in PACKAGE.rglob("*.py") if "migrations" not in path.parts)
 ALLOWED_IN_CORE = {
     "__future__",
+    "abc",
     "collections",
     "dataclasses",
     "fluids",

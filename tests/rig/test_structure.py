@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 from fenwick.core.system.operating import operating_point
 from fenwick.data.demo import demo_rig
 from fenwick.rig import Rig, RigError, build_line
-from fenwick.rig.structure import ADDABLE, add_part, duplicate_part, move_part, remove_part
+from fenwick.rig.structure import ADDABLE, ON_TRUNK, add_part, duplicate_part, move_part, remove_part
 
 
 def branch_ids(rig: Rig) -> list[str]:
@@ -22,7 +22,7 @@ def trunk_ids(rig: Rig) -> list[str]:
     return [element.id for element in rig.line.elements]
 
 
-@pytest.mark.parametrize("kind", [kind for kind in ADDABLE if kind != "separator"])
+@pytest.mark.parametrize("kind", [kind for kind in ADDABLE if kind not in ON_TRUNK])
 @pytest.mark.parametrize("after", ["drum-sander", "hose-a", "sep", "vacuum"])
 def test_every_kind_can_be_added_anywhere_and_solves(rig: Rig, kind: str, after: str) -> None:
     changed, new = add_part(rig, after, kind)
@@ -46,7 +46,9 @@ def test_a_separator_can_be_taken_out_and_put_in(rig: Rig) -> None:
     assert trunk_ids(bare) == ["link"]
     again, new = add_part(bare, "link", "separator")
     assert trunk_ids(again) == ["link", new]
-    with pytest.raises(RigError, match="one separator on a line"):
+    for _ in range(3):
+        rig, _ = add_part(rig, "sep", "separator")
+    with pytest.raises(RigError, match="one separator more than the 4 on a line"):
         add_part(rig, "sep", "separator")
     with pytest.raises(RigError, match=r"belongs in line\.elements"):
         add_part(bare, "hose-a", "separator")

@@ -10,8 +10,9 @@ from hypothesis import strategies as st
 from fenwick.core.components.dust import DUSTS
 from fenwick.core.formulas import bin as bin_rules
 from fenwick.core.formulas.sizes import SIZES, terminal_velocity
-from fenwick.core.system.assess import assess, efficiency_band
+from fenwick.core.system.assess import assess
 from fenwick.core.system.checks import ACT, OK, WATCH, folding_suction
+from fenwick.core.system.uncertainty import sureness
 from tests.lines import disc_line
 
 
@@ -85,8 +86,10 @@ def test_moving_the_port_away_loses_dust_to_the_room() -> None:
 
 def test_band_holds_the_figure_and_leaves_the_line_alone() -> None:
     line = disc_line()
-    (low, high), kept = efficiency_band(line)[0], float(assess(line).efficiency[0][0])
-    assert 0 <= low < kept < high <= 1
+    band, kept = sureness(line).kept, assess(line).kept
+    assert band is not None
+    assert kept is not None
+    assert 0 <= band.low < kept[0] < band.high <= 1
     assert not line.rules.replaced
 
 
@@ -97,7 +100,7 @@ def test_unknown_dust_leaves_out_what_needs_it_and_keeps_the_air() -> None:
     assert found.efficiency == ()
     assert found.separations[0].grades is None
     assert found.point.port_flow[0, 0] > 0.02
-    assert efficiency_band(replace(disc_line(), dust=None)) == ()
+    assert sureness(replace(disc_line(), dust=None)).kept is None
 
 
 def test_slow_hose_settles_and_fast_one_carries() -> None:

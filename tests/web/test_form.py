@@ -103,6 +103,6 @@ def test_every_part_of_every_kind_has_its_fields(document: dict[str, Any]) -> No
         shown = editor(rig, part)
         assert shown.fields
         assert len({field.id for field in shown.fields}) == len(shown.fields)
-    assert "line.elements[0].slots[1].width_m" in {field.path for field in editor(rig, "sep").fields}
+    assert "line.elements[0].slots[0].width_m" in {field.path for field in editor(rig, "sep").fields}
     assert "line.branches[0].gate.opening" in {field.path for field in editor(rig, "drum-sander").fields}
     assert part_paths(rig, "nothing") is None

@@ -83,8 +83,15 @@ RULES: tuple[Rule, ...] = (
         "Share of its open flow below which such a fan is starved",
         ESTIMATE,
     ),
+    Rule(
+        "swirl.friction-smooth", 0.005, 0.003, 0.02, "number", "", "Wall friction of a moulded smooth cyclone", ESTIMATE
+    ),
     Rule("swirl.friction-shop", 0.02, 0.005, 0.03, "number", "", "Wall friction of a shop-built chamber", ESTIMATE),
     Rule("swirl.steepness-shop", 2.5, 2.0, 4.0, "number", "", "Steepness of a shop-built separator's cut", ESTIMATE),
+    Rule("swirl.steepness-smooth", 4.0, 2.5, 6.0, "number", "", "Steepness of a moulded cyclone's cut", ESTIMATE),
+    Rule("swirl.elbow", 0.6, 0.45, 0.8, "number", "×", "Swirl behind an elbow, against a tangential inlet", ESTIMATE),
+    Rule("swirl.rim", 0.85, 0.65, 1.0, "number", "×", "Swirl of an inlet through a bin's rim, likewise", ESTIMATE),
+    Rule("swirl.swapped", 0.6, 0.4, 0.8, "number", "×", "What is kept with the hoses on each other's ports", ESTIMATE),
     Rule("swirl.cut", 1.0, 0.6, 1.6, "number", "×", "Factor on the cut size, until a test fixes it", ESTIMATE),
     Rule(
         "bin.exchange-disc",
@@ -96,6 +103,10 @@ RULES: tuple[Rule, ...] = (
         "Air a slotted disc lets in and out of the bin",
         ESTIMATE,
     ),
+    Rule("bin.exchange-cyclone", 0.02, 0.01, 0.04, "number", "", "Air a cone lets in and out of the bin", ESTIMATE),
+    Rule("bin.exchange-open", 0.35, 0.2, 0.5, "share", "", "Share of the air that sweeps an open bin", ESTIMATE),
+    Rule("bin.exchange-opposed", 1.15, 1.0, 1.3, "number", "×", "More of it with the outlet aimed away", ESTIMATE),
+    Rule("bin.leak-reading", 1.0, 0.7, 1.4, "number", "×", "Leaks against the areas given for them", ESTIMATE),
     Rule("bin.exchange-most", 0.9, 0.8, 1.0, "share", "", "Most of the flow that can dip into the bin", ESTIMATE),
     Rule("bin.ledge", 0.05, 0.02, 0.1, "number", "per 10 mm", "What a ledge adds to that", ESTIMATE),
     Rule(
@@ -127,6 +138,9 @@ RULES: tuple[Rule, ...] = (
         "bin.leak-jet", 4.0, 2.0, 8.0, "number", "×", "Speed of that air through the slot, against its mean", ESTIMATE
     ),
     Rule("bin.tilt-power", 1.5, 0.7, 3.0, "number", "", "How quickly leaning over costs separation", ESTIMATE),
+    Rule("wet.cut", 1.2e-6, 0.6e-6, 2.4e-6, "grain", "", "Cut size of a wet stage at 20 m/s in its throat", ESTIMATE),
+    Rule("wet.carry-over", 1.5, 1.0, 2.0, "speed", "", "Rise of air over water that takes droplets along", ESTIMATE),
+    Rule("dust.size", 1.0, 0.7, 1.4, "number", "×", "Grains against the sizes given for their kind", ESTIMATE),
     Rule("closure.screwed-gasket", 2e-6, 0.0, 5e-6, "gap", "", "Leak of a screwed lid with a gasket"),
     Rule("closure.clamp-ring", 5e-6, 1e-6, 15e-6, "gap", "", "Leak of a clamp-ring lid"),
     Rule("closure.foam-strip", 15e-6, 5e-6, 40e-6, "gap", "", "Leak of a foam strip under load"),
@@ -194,6 +208,8 @@ SUBJECTS = {
     "fan": "Ports, gates and the vacuum",
     "swirl": "Separator",
     "bin": "What the bin gives back",
+    "wet": "Wet stage",
+    "dust": "Dust",
     "closure": "Lids",
     "filter": "Filters and bags",
     "bag": "Filters and bags",

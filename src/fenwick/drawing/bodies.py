@@ -1,16 +1,13 @@
-"""The bodies on the drawing: the tool and the vacuum as symbols, the separator with its bin to scale."""
+"""The tool and the vacuum on the drawing, as symbols."""
 
 from __future__ import annotations
 
-import math
 from dataclasses import dataclass
 
 from fenwick.drawing.canvas import Canvas
 from fenwick.drawing.shapes import Box, Point
-from fenwick.rig.build import build_bin
 from fenwick.rig.elements import PortPart
 from fenwick.rig.model import VacuumPart
-from fenwick.rig.separator import SlottedDiscPart
 
 
 @dataclass(frozen=True)
@@ -86,93 +83,3 @@ class Vacuum:
     def label_at(self) -> Point:
         """Middle, over the dome."""
         return (self.x + self.width / 2, self.top - 14)
-
-
-@dataclass(frozen=True)
-class Separator:
-    """Chamber over bin, to scale, leaning by its tilt over the right edge of its foot."""
-
-    id: str
-    x: float  #: middle
-    floor: float
-    chamber_width: float
-    chamber_top: float
-    disc: float  #: y of the disc, the bin's rim
-    wall: tuple[Point, ...]  #: outline of the bin, from the rim's left round the floor to the rim's right
-    dust: tuple[Point, ...]  #: outline of the dust; empty when there is none
-    dust_top: float
-    empty_by: float  #: y from which the air stirs the dust up
-    inlet_bore: float
-    outlet_bore: float
-    outlet_hangs: float  #: y of the outlet tube's lower end
-    slots: tuple[tuple[float, float], ...]  #: cut open on the left and right: (x, width)
-    stiffeners: tuple[tuple[float, float], ...]  #: (y, half width)
-    tilt: float  #: [degrees]
-    fill_share: float  #: of the bin's volume [-]
-
-    @property
-    def inlet(self) -> Point:
-        """Where the hose meets the chamber."""
-        return self._lean((self.x - self.chamber_width / 2 - 10, self.chamber_top + self.inlet_bore / 2 + 3))
-
-    @property
-    def outlet(self) -> Point:
-        """Where the link hose leaves."""
-        return self._lean((self.x, self.chamber_top - 12))
-
-    def _lean(self, point: Point) -> Point:
-        a = math.radians(self.tilt)
-        dx, dy = point[0] - self.pivot, point[1] - self.floor
-        return (self.pivot + dx * math.cos(a) - dy * math.sin(a), self.floor + dx * math.sin(a) + dy * math.cos(a))
-
-    @property
-    def pivot(self) -> float:
-        """x of the foot it leans on."""
-        return max(x for x, y in self.wall if y >= self.floor - 0.5)
-
-    @property
-    def box(self) -> Box:
-        """What labels keep clear of."""
-        half = max(self.chamber_width / 2 + 12, max(abs(x - self.x) for x, _ in self.wall))
-        lean = abs(math.sin(math.radians(self.tilt))) * (self.floor - self.chamber_top)
-        top = self.chamber_top - 12
-        return Box(self.x - half - lean, top, 2 * (half + lean), self.floor - top)
-
-    @property
-    def label_at(self) -> Point:
-        """Left of the chamber's top."""
-        return (self.x - self.chamber_width / 2 - 16, self.chamber_top - 20)
-
-
-def place_separator(part: SlottedDiscPart, x: float, floor: float, scale: float, least_free: float) -> Separator:
-    """A slotted disc over its bin, standing on the floor; `least_free` is the free height to empty by [m]."""
-    box = build_bin(part.bin)
-    disc = floor - box.height * scale
-
-    def outline(top: float) -> tuple[Point, ...]:
-        heights = sorted({0.0, top, *(h for h in box.heights if h < top)}, reverse=True)
-        left = [(x - float(box.diameter_at(h)) * scale / 2, floor - h * scale) for h in heights]
-        return (*left, *[(2 * x - px, py) for px, py in reversed(left)])
-
-    fill = part.bin.fill_height_m
-    radius = part.chamber_d_m * scale / 2
-    width = max(slot.width_m for slot in part.slots) * scale
-    return Separator(
-        id=part.id,
-        x=x,
-        floor=floor,
-        chamber_width=2 * radius,
-        chamber_top=disc - part.chamber_height_m * scale,
-        disc=disc,
-        wall=outline(box.height),
-        dust=outline(fill) if fill > 0 else (),
-        dust_top=floor - fill * scale,
-        empty_by=min(disc + least_free * scale, floor),
-        inlet_bore=part.inlet_bore_m * scale,
-        outlet_bore=part.outlet_d_m * scale,
-        outlet_hangs=disc - (part.chamber_height_m - part.outlet_length_m) * scale,
-        slots=((x - radius, width), (x + radius - width, width)),
-        stiffeners=tuple((floor - h * scale, float(box.diameter_at(h)) * scale / 2) for h in box.stiffeners),
-        tilt=part.tilt_deg,
-        fill_share=float(box.volume_to(fill) / box.volume_to(box.height)),
-    )

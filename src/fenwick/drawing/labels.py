@@ -14,7 +14,7 @@ from fenwick.drawing.run import JOINS
 from fenwick.drawing.shapes import Box, Label, Part
 from fenwick.rig import Rig
 from fenwick.rig.elements import HosePart, LeakPart
-from fenwick.rig.separator import SlottedDiscPart
+from fenwick.rig.separator import SeparatorPart, WetStagePart
 from fenwick.wording.say import Voice
 
 SWEEPS = 3
@@ -118,9 +118,9 @@ def _words(part: Part, rig: Rig, found: Assessment, voice: Voice) -> tuple[str, 
         size = f"{voice.figure(element.bore_m, 'bore')} × {voice.figure(element.length_m, 'length')}"
         word = _carrying(part.id, found)
         return f"{shortened(part.title)} · {size}", f"{speed} · {word}" if word else speed, bool(word)
-    if isinstance(element, SlottedDiscPart):
-        stage = found.separations[0]
-        inlet = f"inlet {voice.figure(stage.inlet_velocity[0], 'speed')}"
+    if isinstance(element, SeparatorPart | WetStagePart):
+        stage = next(s for s in found.separations if s.id == part.id)
+        inlet = f"{'throat' if stage.wet else 'inlet'} {voice.figure(stage.inlet_velocity[0], 'speed')}"
         cut = f" · cut {voice.figure(stage.grades.cut_size[0], 'grain')}" if stage.grades else ""
         return shortened(part.title), *_with_fault(inlet + cut, part.id, found)
     if isinstance(element, LeakPart):
@@ -142,6 +142,10 @@ FAULT_WORDS = {
     "bin-leak": "leaks below",
     "bin-full": "bin full",
     "slot-bridging": "slot may block",
+    "swapped-hoses": "hoses swapped",
+    "vortex-tail": "vortex reaches the bin",
+    "carry-over": "takes water along",
+    "bridging": "chips bridge",
     "fan-believable": "label doubtful",
 }
 

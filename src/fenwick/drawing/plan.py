@@ -7,12 +7,12 @@ from math import cos, radians, sin
 from markupsafe import Markup
 
 from fenwick.drawing.render import render
-from fenwick.rig.separator import SlottedDiscPart
+from fenwick.rig.separator import ChamberPart
 
 SIZE = 96.0
 
 
-def render_plan(disc: SlottedDiscPart, name: str) -> Markup:
+def render_plan(disc: ChamberPart, name: str) -> Markup:
     """A plan of chamber, slots, inlet and outlet, to scale within itself."""
     scale = 0.40 * SIZE / (disc.chamber_d_m / 2)
     middle, radius = SIZE / 2, disc.chamber_d_m / 2 * scale

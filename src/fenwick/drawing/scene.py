@@ -5,19 +5,20 @@ A hose that is longer than the room between its ends is drawn cut, as on any wor
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass, replace
 
 from fenwick.core.system.assess import Assessment
-from fenwick.drawing.bodies import Separator, Tool, Vacuum, place_separator
+from fenwick.drawing.bodies import Tool, Vacuum
 from fenwick.drawing.canvas import NARROW, WIDE, Canvas
 from fenwick.drawing.labels import place_labels
 from fenwick.drawing.run import JOINS, GateMark, JunctionMark, draped, hung, part_boxes, pieces_of
 from fenwick.drawing.shapes import Label, Part
+from fenwick.drawing.stages import StageBody, place_stage, size_of
 from fenwick.drawing.states import part_levels
 from fenwick.rig import Rig
 from fenwick.rig.elements import BranchPart
-from fenwick.rig.separator import SlottedDiscPart
+from fenwick.rig.separator import SeparatorPart, WetStagePart
 from fenwick.wording.say import Voice
 
 __all__ = ["NARROW", "WIDE", "Canvas", "Scene", "lay_out_scene"]
@@ -38,13 +39,17 @@ class Scene:
     description: str
     tool: Tool
     vacuum: Vacuum
-    separator: Separator | None
+    stages: tuple[StageBody, ...]
     parts: tuple[Part, ...]
     labels: tuple[Label, ...]
     stations: dict[str, float]  #: x of the end of each part, for the ladder under the drawing
     on_way: frozenset[str]  #: ids of the parts, ports and gates on the way that is drawn
     link: Callable[[str], str]
     selected: str | None
+
+    def stage(self, name: str) -> StageBody:
+        """The stage of that id."""
+        return next(stage for stage in self.stages if stage.id == name)
 
 
 def lay_out_scene(
@@ -69,26 +74,22 @@ def lay_out_scene(
     way = rig.line.ways[port]
     at_tool = way[0].port
     assert at_tool is not None
-    disc = next((e for e in rig.line.elements if isinstance(e, SlottedDiscPart)), None)
+    parts = [e for e in rig.line.elements if isinstance(e, SeparatorPart | WetStagePart)]
     floor = canvas.height - FLOOR_MARGIN
-    scale = _scale(disc, canvas)
+    scale = _scale(parts, canvas)
     tool = Tool.place(at_tool, canvas, floor, scale)
     vacuum = Vacuum.place(rig.vacuum, canvas, floor, scale)
-    before, after = _runs(rig, way, disc)
-    separator = None
-    if disc:
-        x = _separator_x(before, after, canvas, tool, vacuum)
-        separator = place_separator(disc, x, floor, scale, _free_at_watch(found))
-    if separator is None:
-        ahead, behind = draped(pieces_of(before + after), tool.outlet, vacuum.side_inlet, floor, scale), []
-    else:
-        ahead = draped(pieces_of(before), tool.outlet, separator.inlet, floor, scale)
-        behind = hung(pieces_of(after), separator.outlet, vacuum.inlet, scale)
-    numbered = _numbered(way[0].id, found, voice, tool, ahead, separator, behind, vacuum)
-    bodies = [tool.box, vacuum.box, *([separator.box] if separator else [])]
-    labels = (
-        place_labels(numbered, bodies + part_boxes(ahead + behind), rig, found, voice, canvas) if canvas.labels else ()
+    runs = _runs(rig, way)
+    free = _free_at_watch(found)
+    stages = tuple(
+        place_stage(part, x, floor, scale, free.get(part.id, 0.0))
+        for part, x in zip(parts, _stage_places(runs, parts, scale, tool, vacuum), strict=True)
     )
+    between = _run_parts(runs, stages, tool, vacuum, floor, scale)
+    numbered = _numbered(way[0].id, found, voice, tool, between, stages, vacuum)
+    bodies = [tool.box, vacuum.box, *(stage.box for stage in stages)]
+    along = [part for run in between for part in run]
+    labels = place_labels(numbered, bodies + part_boxes(along), rig, found, voice, canvas) if canvas.labels else ()
     return Scene(
         canvas=canvas,
         scale=scale,
@@ -97,10 +98,10 @@ def lay_out_scene(
         description=_description(numbered),
         tool=tool,
         vacuum=vacuum,
-        separator=separator,
+        stages=stages,
         parts=numbered,
         labels=labels,
-        stations=_stations(numbered, way, tool, separator, vacuum),
+        stations=_stations(numbered, way, tool, stages, vacuum),
         on_way=frozenset(
             [b.id for b in way] + [e.id for b in way for e in b.elements] + [e.id for e in rig.line.elements]
         ),
@@ -109,13 +110,16 @@ def lay_out_scene(
     )
 
 
-def _free_at_watch(found: Assessment) -> float:
-    """Free height from which the check on a full bin warns [m]."""
-    return next((float(check.limit[0]) for check in found.checks if check.id == "bin-full"), 0.0)
+Stages = Sequence[SeparatorPart | WetStagePart]
 
 
-def _runs(rig: Rig, way: tuple[BranchPart, ...], disc: SlottedDiscPart | None) -> tuple[list[object], list[object]]:
-    """Elements ahead of the separator and behind it, with marks for gates and junctions on the way."""
+def _free_at_watch(found: Assessment) -> dict[str, float]:
+    """Free height from which the check on a full bin warns, by separator [m]."""
+    return {str(check.part): float(check.limit[0]) for check in found.checks if check.id == "bin-full"}
+
+
+def _runs(rig: Rig, way: tuple[BranchPart, ...]) -> list[list[object]]:
+    """Elements ahead of the first stage, between stages, and behind the last, with marks for gates and junctions."""
     ahead: list[object] = []
     for i, branch in enumerate(way):
         ahead += branch.elements
@@ -125,26 +129,55 @@ def _runs(rig: Rig, way: tuple[BranchPart, ...], disc: SlottedDiscPart | None) -
         if len(group) > 1:
             others = [way_in[0] for other in group if other is not branch for way_in in other.ways]
             ahead.append(JunctionMark(f"{JOINS}{branch.id}", tuple(b.port.name for b in others if b.port)))
-    trunk: list[object] = list(rig.line.elements)
-    at = trunk.index(disc) if disc else 0
-    return ahead + trunk[:at], trunk[at + 1 :] if disc else trunk
+    runs = [ahead]
+    for element in rig.line.elements:
+        if isinstance(element, SeparatorPart | WetStagePart):
+            runs.append([])
+        else:
+            runs[-1].append(element)
+    return runs
 
 
-def _scale(disc: SlottedDiscPart | None, canvas: Canvas) -> float:
-    """Pixels per metre: as large as the separator and the hose over it allow."""
-    if disc is None:
+def _scale(parts: Stages, canvas: Canvas) -> float:
+    """Pixels per metre: as large as the separators and the hose over them allow."""
+    if not parts:
         return min(MOST_SCALE, canvas.height * 1.1)
-    tall = disc.bin.profile[-1].height_m + disc.chamber_height_m
-    wide = max(disc.chamber_d_m, *(point.d_m for point in disc.bin.profile))
+    sizes = [size_of(part) for part in parts]
+    tall, wide = max(high for high, _ in sizes), sum(width for _, width in sizes)
     room = canvas.height - FLOOR_MARGIN - 0.3 * canvas.height
-    return min(MOST_SCALE, room / tall, 0.22 * canvas.width / wide)
+    share = 0.22 if len(parts) == 1 else 0.34
+    return min(MOST_SCALE, room / tall, share * canvas.width / wide)
 
 
-def _separator_x(before: list[object], after: list[object], canvas: Canvas, tool: Tool, vacuum: Vacuum) -> float:
-    """Middle of the separator: the runs share the room by their number of parts."""
-    ahead, behind = 1.0 + len(before), 1.0 + len(after)
-    share = min(max(ahead / (ahead + behind), 0.5), 0.72)
-    return tool.outlet[0] + share * (vacuum.inlet[0] - tool.outlet[0])
+def _stage_places(runs: list[list[object]], parts: Stages, scale: float, tool: Tool, vacuum: Vacuum) -> list[float]:
+    """Middles of the stages: the runs share the room between them by their number of parts."""
+    start, end = tool.outlet[0], vacuum.inlet[0]
+    weights = [1.0 + len(run) for run in runs]
+    if len(parts) == 1:
+        share = min(max(weights[0] / sum(weights), 0.5), 0.72)
+        return [start + share * (end - start)]
+    widths = [size_of(part)[1] * scale for part in parts]
+    room = max(end - start - sum(widths), 0.0)
+    weights = [max(weights[0], 0.4 * sum(weights)), *weights[1:]]
+    places, here = [], start
+    for weight, width in zip(weights, widths, strict=False):
+        here += room * weight / sum(weights)
+        places.append(here + width / 2)
+        here += width
+    return places
+
+
+def _run_parts(
+    runs: list[list[object]], stages: tuple[StageBody, ...], tool: Tool, vacuum: Vacuum, floor: float, scale: float
+) -> list[list[Part]]:
+    """The parts of every run: draped from the tool, hung from each stage over to what follows."""
+    if not stages:
+        return [draped(pieces_of(runs[0]), tool.outlet, vacuum.side_inlet, floor, scale)]
+    found = [draped(pieces_of(runs[0]), tool.outlet, stages[0].inlet, floor, scale)]
+    ends = [*(stage.inlet for stage in stages[1:]), vacuum.inlet]
+    for run, stage, end in zip(runs[1:], stages, ends, strict=True):
+        found.append(hung(pieces_of(run), stage.outlet, end, scale))
+    return found
 
 
 def _numbered(
@@ -152,17 +185,16 @@ def _numbered(
     found: Assessment,
     voice: Voice,
     tool: Tool,
-    ahead: list[Part],
-    separator: Separator | None,
-    behind: list[Part],
+    between: list[list[Part]],
+    stages: tuple[StageBody, ...],
     vacuum: Vacuum,
 ) -> tuple[Part, ...]:
     """Every part that can be picked, in the order of the air, with its state."""
     levels = part_levels(found)
-    listed = [Part(port, "tool", "", 0, tool.label_at), *ahead]
-    if separator:
-        listed.append(Part(separator.id, "separator", "", 0, separator.label_at))
-    listed += [*behind, Part("vacuum", "vacuum", "", 0, vacuum.label_at)]
+    listed = [Part(port, "tool", "", 0, tool.label_at), *between[0]]
+    for stage, run in zip(stages, between[1:], strict=True):
+        listed += [Part(stage.id, "separator", "", 0, stage.label_at), *run]
+    listed.append(Part("vacuum", "vacuum", "", 0, vacuum.label_at))
     named = [part for part in listed if part.kind not in MARKS]
     numbers = {part.id: i for i, part in enumerate(named, start=1)}
     return tuple(
@@ -182,10 +214,11 @@ def _description(parts: tuple[Part, ...]) -> str:
 
 
 def _stations(
-    parts: tuple[Part, ...], way: tuple[BranchPart, ...], tool: Tool, separator: Separator | None, vacuum: Vacuum
+    parts: tuple[Part, ...], way: tuple[BranchPart, ...], tool: Tool, stages: tuple[StageBody, ...], vacuum: Vacuum
 ) -> dict[str, float]:
     """x of each part's end; gates by the branch they close."""
     places: dict[str, float] = {}
+    outlets = {stage.id: stage.outlet[0] for stage in stages}
     gated = iter(branch.id for branch in way if branch.gate is not None)
     for part in parts:
         if part.kind == "gate-mark" and part.curve is not None:
@@ -196,6 +229,6 @@ def _stations(
             places[f"{part.id}:entry"] = tool.outlet[0]
         elif part.kind == "vacuum":
             places[part.id] = vacuum.inlet[0]
-        elif separator is not None:
-            places[part.id] = separator.outlet[0]
+        else:
+            places[part.id] = outlets[part.id]
     return places

@@ -3,8 +3,11 @@
 from __future__ import annotations
 
 from math import pi, radians
+from typing import Any
 
 from fenwick.core.components.bins import Bin, Ledge
+from fenwick.core.components.chambers import ElbowLid, OneBody, RimInlet
+from fenwick.core.components.cyclone import Cyclone
 from fenwick.core.components.dust import DUSTS
 from fenwick.core.components.elements import (
     Bend,
@@ -21,13 +24,16 @@ from fenwick.core.components.elements import (
     Port,
     Reducer,
 )
-from fenwick.core.components.separator import Slot, SlottedDisc
+from fenwick.core.components.separator import Separator, Slot, SlottedDisc
 from fenwick.core.components.site import Site
 from fenwick.core.components.vacuum import Curve, FilterMedium, MeasuredCurve, Nameplate, Vacuum
+from fenwick.core.components.wet import WetStage
 from fenwick.core.formulas.air import ZERO_CELSIUS
+from fenwick.core.formulas.cyclone import CycloneGeometry
 from fenwick.core.formulas.fan import exponent_from_air_power
 from fenwick.core.rules import RuleBook
 from fenwick.core.system.line import Line
+from fenwick.rig.bin import BinPart
 from fenwick.rig.elements import (
     BranchPart,
     ElbowPart,
@@ -42,7 +48,16 @@ from fenwick.rig.elements import (
     ReducerPart,
 )
 from fenwick.rig.model import HolesPart, NameplatePart, PointsPart, Rig, VacuumPart
-from fenwick.rig.separator import BinPart, SlottedDiscPart
+from fenwick.rig.separator import (
+    ChamberPart,
+    CyclonePart,
+    ElbowLidPart,
+    OneBodyPart,
+    RimInletPart,
+    SeparatorPart,
+    SlottedDiscPart,
+    WetStagePart,
+)
 
 
 def build_line(rig: Rig) -> Line:
@@ -139,22 +154,49 @@ def _element(part: ElementPart) -> Element:
             return Plate(part.id, part.bore_m, area)
         case InlineFilterPart():
             return InlineFilter(part.id, part.bore_m, FilterMedium(part.medium, part.area_m2, part.held_kg))
+        case WetStagePart():
+            return WetStage(part.id, part.throat_d_m, part.immersion_m, part.vessel_d_m, part.water_kg)
+        case _:
+            return build_separator(part)
+
+
+def build_separator(part: SeparatorPart) -> Separator:
+    """The core's separator."""
+    common: dict[str, Any] = {"bin": build_bin(part.bin), "tilt": radians(part.tilt_deg), "swapped": part.hoses_swapped}
+    match part:
+        case CyclonePart():
+            shape = CycloneGeometry(
+                *part.inlet,
+                part.body_d_m,
+                part.outlet_d_m,
+                part.outlet_length_m,
+                part.cylinder_height_m,
+                part.total_height_m,
+                part.dust_outlet_d_m,
+            )
+            return Cyclone(part.id, shape, part.finish, **common)
+        case ElbowLidPart():
+            ways = (part.inlet_bore_m, part.outlet_d_m, part.outlet_length_m)
+            return ElbowLid(part.id, *ways, aim=part.outlet_aim, **common)
+        case RimInletPart():
+            return RimInlet(part.id, part.inlet_bore_m, part.outlet_d_m, part.outlet_length_m, **common)
+        case OneBodyPart():
+            return OneBody(**_chamber(part), window_area=part.window_area_m2, deck_leak=part.deck_leak_m2, **common)
         case SlottedDiscPart():
-            return _disc(part)
+            return SlottedDisc(**_chamber(part), hung=part.hung, **common)
+    raise TypeError(f"no such separator: {type(part).__name__}")
 
 
-def _disc(part: SlottedDiscPart) -> SlottedDisc:
-    return SlottedDisc(
-        id=part.id,
-        chamber_diameter=part.chamber_d_m,
-        chamber_height=part.chamber_height_m,
-        inlet_bore=part.inlet_bore_m,
-        outlet_diameter=part.outlet_d_m,
-        outlet_length=part.outlet_length_m,
-        slots=tuple(Slot(slot.width_m, radians(slot.arc_deg), radians(slot.start_deg)) for slot in part.slots),
-        bin=build_bin(part.bin),
-        tilt=radians(part.tilt_deg),
-    )
+def _chamber(part: ChamberPart) -> dict[str, Any]:
+    return {
+        "id": part.id,
+        "chamber_diameter": part.chamber_d_m,
+        "chamber_height": part.chamber_height_m,
+        "inlet_bore": part.inlet_bore_m,
+        "outlet_diameter": part.outlet_d_m,
+        "outlet_length": part.outlet_length_m,
+        "slots": tuple(Slot(slot.width_m, radians(slot.arc_deg), radians(slot.start_deg)) for slot in part.slots),
+    }
 
 
 def build_bin(part: BinPart) -> Bin:

@@ -13,6 +13,8 @@ from pydantic import BaseModel
 from fenwick.rig.fields import Measure
 from fenwick.rig.problems import split_path
 
+YES_NO = ("no", "yes")  #: what a flag's choices are called
+
 
 @dataclass(frozen=True)
 class FieldFacts:
@@ -23,6 +25,7 @@ class FieldFacts:
     choices: tuple[str, ...]  #: empty when free
     optional: bool  #: may be null
     whole: bool = False  #: a whole number
+    flag: bool = False  #: yes or no
 
 
 def describe(root: type[BaseModel], path: str, document: Any) -> FieldFacts | None:
@@ -43,11 +46,17 @@ def describe(root: type[BaseModel], path: str, document: Any) -> FieldFacts | No
 
 
 def _matching(models: tuple[type[BaseModel], ...], value: Any) -> type[BaseModel] | None:
-    """Of a union, the model whose kind the value names."""
+    """Of a union, the model whose kind, and type, the value names."""
     if len(models) == 1:
         return models[0]
-    kind = value.get("kind") if isinstance(value, dict) else None
-    return next((m for m in models if kind in _literals(m.model_fields["kind"].annotation)), None)
+    if not isinstance(value, dict):
+        return None
+    return next((m for m in models if all(_says(m, tag, value.get(tag)) for tag in ("kind", "type"))), None)
+
+
+def _says(model: type[BaseModel], tag: str, value: Any) -> bool:
+    """Whether a tag names a model; a model without that tag does not mind."""
+    return tag not in model.model_fields or value in _literals(model.model_fields[tag].annotation)
 
 
 @cache
@@ -60,9 +69,11 @@ def _facts(model: type[BaseModel], key: str) -> tuple[FieldFacts, tuple[type[Bas
     choices = tuple(str(c) for leaf in found for c in _literals(leaf))
     if not choices and isinstance(extra, dict):
         choices = tuple(str(c) for c in typing.cast(list[str], extra.get("enum", [])))
+    if bool in found:
+        choices = YES_NO
     nested = tuple(leaf for leaf in found if isinstance(leaf, type) and issubclass(leaf, BaseModel))
     title = info.title or key.replace("_", " ").capitalize()
-    return FieldFacts(title, quantity, choices, type(None) in found, int in found), nested
+    return FieldFacts(title, quantity, choices, type(None) in found, int in found, bool in found), nested
 
 
 def _leaves(hint: Any) -> typing.Iterator[Any]:

@@ -9,9 +9,10 @@ from pydantic import Field, model_validator
 from fenwick.rig import fields as f
 from fenwick.rig.ends import EndPart
 from fenwick.rig.problems import refuse
-from fenwick.rig.separator import SlottedDiscPart
+from fenwick.rig.separator import AnySeparatorPart, SeparatorPart, WetStagePart
 
 MOST_BRANCHES = 24  #: tool ports on one line
+MOST_STAGES = 4  #: separators one behind the other
 
 WallKind = Literal["smooth", "light-rib", "wire-helix", "corrugated", "pipe"]
 
@@ -134,7 +135,8 @@ ElementPart = Annotated[
     | ElbowPart
     | PlatePart
     | InlineFilterPart
-    | SlottedDiscPart,
+    | WetStagePart
+    | AnySeparatorPart,
     Field(discriminator="kind"),
 ]
 
@@ -225,7 +227,7 @@ class LinePart(f.Part):
     def _separator_on_the_trunk(self) -> Self:
         for path, branch in self.walk():
             for e, element in enumerate(branch.elements):
-                if isinstance(element, SlottedDiscPart):
+                if isinstance(element, SeparatorPart | WetStagePart):
                     refuse(f"{path}.elements[{e}].kind", "a separator belongs in line.elements, on the trunk")
         if len(self.ways) > MOST_BRANCHES:
             refuse("branches", f"can hold at most {MOST_BRANCHES} tool ports in all")
@@ -234,9 +236,9 @@ class LinePart(f.Part):
             for p, port in enumerate(together.ports):
                 if port not in ports or port in together.ports[:p]:
                     refuse(f"combinations[{c}].ports[{p}]", "must name a tool port of this line, each once")
-        stages = [e for e, element in enumerate(self.elements) if isinstance(element, SlottedDiscPart)]
-        if len(stages) > 1:
-            refuse(f"elements[{stages[1]}].kind", "this version solves one separator on a line")
+        stages = [e for e, element in enumerate(self.elements) if isinstance(element, SeparatorPart | WetStagePart)]
+        if len(stages) > MOST_STAGES:
+            refuse(f"elements[{stages[MOST_STAGES]}].kind", f"is one separator more than the {MOST_STAGES} on a line")
         return self
 
     def walk(self) -> list[tuple[str, BranchPart]]:

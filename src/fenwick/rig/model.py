@@ -7,6 +7,7 @@ from typing import Annotated, Literal, Self
 from pydantic import Field, model_validator
 
 from fenwick.core.components.dust import DUSTS, REFUSED_DUSTS
+from fenwick.core.components.wet import WET_DUSTS
 from fenwick.core.errors import OutsideDomainError
 from fenwick.core.formulas.air import REFERENCE_DENSITY
 from fenwick.core.formulas.fan import exponent_from_air_power, hole_plate_flow, misplaced_point
@@ -15,6 +16,7 @@ from fenwick.rig.elements import LinePart
 from fenwick.rig.ends import EndPart
 from fenwick.rig.guesses import GuessPart
 from fenwick.rig.problems import refuse
+from fenwick.rig.separator import WetStagePart
 
 FORMAT, VERSION = "fenwick-rig", 1
 RESERVED_IDS = ("vacuum", "junction")
@@ -144,8 +146,7 @@ class DustPart(f.Part):
         if self.kind in REFUSED_DUSTS:
             refuse(
                 "kind",
-                f"{REFUSED_DUSTS[self.kind].lower()} is not for this equipment: it takes licensed work and certified "
-                "extraction",
+                f"{REFUSED_DUSTS[self.kind][0].lower()} is not for this equipment: {REFUSED_DUSTS[self.kind][1]}",
             )
         if self.kind not in DUSTS:
             refuse("kind", f"must be one of {', '.join(DUSTS)}")
@@ -163,6 +164,17 @@ class Rig(f.Part):
     dust: DustPart | None = None
     line: LinePart
     guesses: tuple[GuessPart, ...] = Field((), max_length=200)
+
+    @model_validator(mode="after")
+    def _wet_stage_takes_its_dust(self) -> Self:
+        for i, element in enumerate(self.line.elements):
+            if isinstance(element, WetStagePart) and self.dust and self.dust.kind not in WET_DUSTS:
+                refuse(
+                    f"line.elements[{i}].kind",
+                    f"a wet stage is not for {DUSTS[self.dust.kind].label.lower()}: wood swells, clogs and rots in "
+                    "water, light metal gives off hydrogen; it takes steel grinding or fibre composite dust alone",
+                )
+        return self
 
     @model_validator(mode="after")
     def _ids_are_unique(self) -> Self:

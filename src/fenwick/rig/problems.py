@@ -98,7 +98,7 @@ def from_validation(error: ValidationError, document: Any, quantity_of: Any) -> 
         context = found.get("ctx", {})
         path, value = _locate(found["loc"], document)
         if found["type"].startswith("union_tag"):
-            path += ".kind"
+            path += "." + str(context["discriminator"]).strip("'")
         limit = None
         if found["type"] == REFUSED:
             path = f"{path}.{context['key']}" if path else context["key"]
@@ -160,12 +160,13 @@ def _rule(kind: str, context: dict[str, Any], quantity: str | None) -> tuple[str
 def _locate(location: tuple[int | str, ...], document: Any) -> tuple[str, Any]:
     """Path of a finding without the union tags that pydantic mixes into it, and the value found there.
 
-    On entering an object of a union, the first item is its kind; only then is an item taken for a tag.
+    On entering an object of a union, the first item is its kind, and the next may be its type; only there is an item
+    taken for a tag.
     """
-    path, here, entered = "", document, True
+    path, here, tags = "", document, ["kind", "type"]
     for item in location:
-        if isinstance(here, dict) and entered and item == here.get("kind"):
-            entered = False
+        if isinstance(here, dict) and tags and item == here.get(tags[0]):
+            tags = tags[1:]
             continue
         if isinstance(item, int):
             path = f"{path}[{item}]"
@@ -173,7 +174,7 @@ def _locate(location: tuple[int | str, ...], document: Any) -> tuple[str, Any]:
         else:
             path = f"{path}.{item}" if path else item
             here = here.get(item) if isinstance(here, dict) else None
-        entered = True
+        tags = ["kind", "type"]
     return path, here
 
 

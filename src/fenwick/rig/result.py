@@ -7,11 +7,12 @@ from math import isfinite
 from typing import Any
 
 from fenwick.core.components.dust import DUSTS
-from fenwick.core.system.assess import Assessment, assess, efficiency_band
+from fenwick.core.system.assess import Assessment, assess
 from fenwick.core.system.checks import LEVEL_WORDS, Check
 from fenwick.core.system.line import Line
 from fenwick.core.system.passage import clearing_time
 from fenwick.core.system.transport import CARRYING_WORDS
+from fenwick.core.system.uncertainty import sureness
 from fenwick.rig.build import build_line
 from fenwick.rig.model import Rig
 from fenwick.units import METRIC
@@ -58,6 +59,8 @@ def solve_rig(rig: Rig) -> dict[str, Any]:
     if found.fate is not None:
         keys = ("bin", "filter", "exhaust", "room_air", "floor", "hood")
         result["fate"] = {key: float(getattr(found.fate, key)[0]) for key in keys}
+        if any(stage.wet for stage in found.separations):
+            result["fate"]["wet"] = float(found.fate.wet[0])
     result["checks"] = [_check(check, voice) for check in found.checks]
     doubt = least_certain(line, voice)
     result["warnings"] = [
@@ -124,7 +127,7 @@ def _stations(found: Assessment) -> list[dict[str, Any]]:
 
 
 def _separators(line: Line, found: Assessment) -> list[dict[str, Any]]:
-    bands = efficiency_band(line)
+    bands = sureness(line).stages
     separators = []
     for i, stage in enumerate(found.separations):
         one: dict[str, Any] = {
@@ -133,13 +136,17 @@ def _separators(line: Line, found: Assessment) -> list[dict[str, Any]]:
             "pressure_drop_pa": float(stage.pressure_drop[0]),
         }
         if stage.grades is not None:
-            cut = float(stage.grades.cut_size[0])
+            band = bands[i].kept
+            assert band is not None
             one |= {
-                "cut_size_m": cut,
+                "cut_size_m": float(stage.grades.cut_size[0]),
                 "efficiency": float(found.efficiency[i][0]),
-                "efficiency_low": bands[i][0],
-                "efficiency_high": bands[i][1],
-                "models": {"orbit": {"cut_size_m": cut}},
+                "efficiency_low": band.low,
+                "efficiency_high": band.high,
             }
+            if not stage.wet:
+                one["models"] = {
+                    name: {"cut_size_m": float(grades.cut_size[0])} for name, grades in stage.models.items()
+                }
         separators.append(one)
     return separators

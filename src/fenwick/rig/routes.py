@@ -9,7 +9,7 @@ from fenwick.rig.edit import edit_rig
 from fenwick.rig.elements import HosePart
 from fenwick.rig.model import Rig
 from fenwick.rig.problems import Problem, RigError
-from fenwick.rig.separator import SlottedDiscPart
+from fenwick.rig.separator import SeparatorPart, WetStagePart
 
 LEAST_HOSE = 0.3  #: what a hose keeps when the others reach already [m]
 BEND_RADIUS = 4.0  #: of a hose lying on a floor, in bores [-]
@@ -55,7 +55,7 @@ def _ahead_of_separator(rig: Rig, tool: str) -> list[HosePart]:
     way = next(way for way in rig.line.ways if way[0].id == tool)
     parts: list[Any] = [element for branch in way for element in branch.elements]
     for element in rig.line.elements:
-        if isinstance(element, SlottedDiscPart):
+        if isinstance(element, SeparatorPart | WetStagePart):
             break
         parts.append(element)
     return [part for part in parts if isinstance(part, HosePart)]

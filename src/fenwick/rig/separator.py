@@ -1,72 +1,51 @@
-"""Separators and bins in the rig file."""
+"""Separators in the rig file, one model for each type."""
 
 from __future__ import annotations
 
-from itertools import pairwise
 from math import pi, sqrt
-from typing import Literal, Self
+from typing import Annotated, Literal, Self
 
 from pydantic import Field, model_validator
 
+from fenwick.core.components.bins import Bin
 from fenwick.rig import fields as f
+from fenwick.rig.bin import BinPart
 from fenwick.rig.ends import EndPart
 from fenwick.rig.problems import refuse
 
-MaterialKind = Literal["hdpe", "pp", "abs", "polycarbonate", "acrylic", "steel", "plywood", "mdf", "fibre-drum"]
-ClosureKind = Literal["screwed-gasket", "clamp-ring", "foam-strip", "snap-on", "latch-gasket", "loose"]
+DISC_SLACK = 0.0005  #: a hung disc may be that much wider than the bin was measured [m]
 
 
-class ProfilePart(f.Part):
-    """An inside diameter of the bin at a height."""
+class SeparatorPart(f.Part):
+    """What every type has: a bin below it, a hose on either side."""
 
-    height_m: f.Depth = Field(title="Height")
-    d_m: f.Size = Field(title="Diameter")
+    id: f.Id
+    kind: Literal["separator"]
+    name: f.Name | None = None
+    tilt_deg: f.Tilt = Field(0.0, title="Leans over")
+    outlet_d_m: f.Bore = Field(title="Outlet bore")
+    outlet_length_m: f.Depth = Field(title="Outlet hangs")
+    hoses_swapped: f.Flag = Field(False, title="Hoses swapped")
+    tool_end: EndPart | None = None
+    vacuum_end: EndPart | None = None
+    bin: BinPart
+
+    @property
+    def inlet(self) -> tuple[float, float]:
+        """Height and width of the inlet as it is drawn [m]."""
+        raise NotImplementedError
 
 
-class LedgePart(f.Part):
-    """A step in the bin's wall."""
-
-    height_m: f.Depth = Field(title="Height")
-    depth_m: f.Depth = Field(title="Depth")
-
-
-class StiffenerPart(f.Part):
-    """A ring round the bin."""
-
-    height_m: f.Depth = Field(title="Height")
+def at_most(key: str, value: float, limit: float, rule: str) -> None:
+    """Refuse a value above a limit that its neighbours set."""
+    if value > limit * (1.0 + 1e-9):
+        refuse(key, rule, limit, at_most=True)
 
 
-class BinPart(f.Part):
-    """The bin under a separator."""
-
-    profile: tuple[ProfilePart, ...] = Field(min_length=2, max_length=20)
-    ledges: tuple[LedgePart, ...] = Field((), max_length=20)
-    wall_m: f.Wall | None = Field(None, title="Bin wall")
-    material: MaterialKind | None = Field(None, title="Bin material")
-    closure: ClosureKind = Field("clamp-ring", title="Lid closure")
-    fill_height_m: f.Depth = Field(0.0, title="Dust height")
-    leak_area_m2: f.GapArea | None = Field(None, title="Bin leak")
-    stiffeners: tuple[StiffenerPart, ...] = Field((), max_length=20)
-    nested: f.Flag = Field(False, title="Second bucket inside")
-
-    @model_validator(mode="after")
-    def _geometry(self) -> Self:
-        if self.profile[0].height_m != 0.0:
-            refuse("profile[0].height_m", "must be 0 m: the profile starts at the floor")
-        for i, (low, high) in enumerate(pairwise(self.profile), start=1):
-            if high.height_m <= low.height_m:
-                refuse(
-                    f"profile[{i}].height_m", "must be above the height before it: list the profile from the floor up"
-                )
-        top = self.profile[-1].height_m
-        if self.fill_height_m > top:
-            refuse("fill_height_m", "must not be above the bin's rim", top, at_most=True)
-        marks = [(f"ledges[{i}].height_m", ledge.height_m) for i, ledge in enumerate(self.ledges)]
-        marks += [(f"stiffeners[{i}].height_m", ring.height_m) for i, ring in enumerate(self.stiffeners)]
-        for key, height in marks:
-            if height > top:
-                refuse(key, "must not be above the bin's rim", top, at_most=True)
-        return self
+def narrower(key: str, value: float, limit: float, rule: str) -> None:
+    """Refuse a value that reaches a limit."""
+    if value >= limit:
+        refuse(key, rule, limit, at_most=True)
 
 
 class SlotPart(f.Part):
@@ -77,39 +56,174 @@ class SlotPart(f.Part):
     start_deg: f.StartAngle = Field(0.0, title="Slot starts at")
 
 
-class SlottedDiscPart(f.Part):
-    """A flat chamber with a tangential inlet over a slotted disc, over a bin."""
+class ChamberPart(SeparatorPart):
+    """A flat chamber with a tangential inlet over a slotted disc."""
 
-    id: f.Id
-    kind: Literal["separator"]
-    name: f.Name | None = None
-    type: Literal["slotted-disc"]
     chamber_d_m: f.Size = Field(title="Chamber wide")
     chamber_height_m: f.Size = Field(title="Chamber high")
     inlet_bore_m: f.Bore = Field(title="Inlet bore")
-    outlet_d_m: f.Bore = Field(title="Outlet bore")
-    outlet_length_m: f.Depth = Field(title="Outlet hangs")
     slots: tuple[SlotPart, ...] = Field(min_length=1, max_length=8)
-    tilt_deg: f.Tilt = Field(0.0, title="Leans over")
-    tool_end: EndPart | None = None
-    vacuum_end: EndPart | None = None
-    bin: BinPart
+
+    @property
+    def inlet(self) -> tuple[float, float]:
+        """Round: its bore, twice [m]."""
+        return self.inlet_bore_m, self.inlet_bore_m
 
     @model_validator(mode="after")
     def _fits(self) -> Self:
         radius = self.chamber_d_m / 2.0
-        if self.inlet_bore_m > self.chamber_height_m:
-            refuse("inlet_bore_m", "must fit the chamber's height", self.chamber_height_m, at_most=True)
+        at_most("inlet_bore_m", self.inlet_bore_m, self.chamber_height_m, "must fit the chamber's height")
         widest = 2.0 * radius / sqrt(pi)  # the square of equal area must not pass the centre
-        if self.inlet_bore_m > widest:
-            refuse("inlet_bore_m", "must not reach past the chamber's centre", widest, at_most=True)
-        if self.outlet_d_m >= self.chamber_d_m:
-            refuse("outlet_d_m", "must be narrower than the chamber", self.chamber_d_m, at_most=True)
-        if self.outlet_length_m > self.chamber_height_m:
-            refuse("outlet_length_m", "must not reach below the disc", self.chamber_height_m, at_most=True)
+        at_most("inlet_bore_m", self.inlet_bore_m, widest, "must not reach past the chamber's centre")
+        narrower("outlet_d_m", self.outlet_d_m, self.chamber_d_m, "must be narrower than the chamber")
+        at_most("outlet_length_m", self.outlet_length_m, self.chamber_height_m, "must not reach below the disc")
         for i, slot in enumerate(self.slots):
-            if slot.width_m >= radius:
-                refuse(f"slots[{i}].width_m", "must be less than the chamber's radius", radius, at_most=True)
+            narrower(f"slots[{i}].width_m", slot.width_m, radius, "must be less than the chamber's radius")
         if sum(slot.arc_deg for slot in self.slots) > 360.0 + 1e-9:
             refuse(f"slots[{len(self.slots) - 1}].arc_deg", "makes the slots longer than the whole circle of 360°")
         return self
+
+
+class SlottedDiscPart(ChamberPart):
+    """A disc with perimeter slots: a chamber on top of the bin, or hung inside it."""
+
+    type: Literal["slotted-disc"]
+    hung: f.Flag = Field(False, title="Disc hangs in the bin")
+
+    @model_validator(mode="after")
+    def _hangs(self) -> Self:
+        if self.hung:
+            top = self.bin.profile[-1].height_m
+            narrower("chamber_height_m", self.chamber_height_m, top, "must leave the disc above the bin's floor")
+            there = self.width_at(top - self.chamber_height_m)
+            at_most(
+                "chamber_d_m",
+                self.chamber_d_m,
+                there + DISC_SLACK,
+                f"must fit the bin where the disc hangs, {1e3 * self.chamber_height_m:.0f} mm below the rim",
+            )
+        return self
+
+    def width_at(self, height: float) -> float:
+        """Inside width of the bin at a height [m]."""
+        return float(_profile(self.bin).diameter_at(height))
+
+
+class OneBodyPart(ChamberPart):
+    """The vacuum's own head on a deck over the chamber; a drop pipe with a side window brings the dust in."""
+
+    type: Literal["one-body"]
+    window_area_m2: f.GapArea | None = Field(None, title="Window of the drop pipe")
+    deck_leak_m2: f.GapArea = Field(0.0, title="Leak at the deck")
+
+
+class CyclonePart(SeparatorPart):
+    """A conical cyclone on the lid of a bin; its inlet a rectangle, or a round hose."""
+
+    type: Literal["cyclone"]
+    body_d_m: f.Size = Field(title="Body wide")
+    inlet_height_m: f.Size | None = Field(None, title="Inlet high")
+    inlet_width_m: f.Size | None = Field(None, title="Inlet wide")
+    inlet_bore_m: f.Bore | None = Field(None, title="Round inlet")
+    cylinder_height_m: f.Size = Field(title="Cylinder high")
+    total_height_m: f.Size = Field(title="Cyclone high")
+    dust_outlet_d_m: f.Bore = Field(title="Dust outlet")
+    finish: Literal["smooth", "shop-built"] = Field("shop-built", title="Finish")
+
+    @property
+    def inlet(self) -> tuple[float, float]:
+        """Height and width; a round inlet counts as the square of equal area [m]."""
+        if self.inlet_bore_m is not None:
+            side = sqrt(pi) / 2.0 * self.inlet_bore_m
+            return side, side
+        assert self.inlet_height_m is not None
+        assert self.inlet_width_m is not None
+        return self.inlet_height_m, self.inlet_width_m
+
+    @model_validator(mode="after")
+    def _fits(self) -> Self:
+        self._one_inlet()
+        height, width = self.inlet
+        round_one = self.inlet_bore_m is not None
+        key = "inlet_bore_m" if round_one else "inlet_width_m"
+        widest = self.body_d_m / 2.0 / (sqrt(pi) / 2.0 if round_one else 1.0)
+        at_most(key, self.inlet_bore_m or width, widest, "must not reach past the body's centre, where the outlet is")
+        tall = self.cylinder_height_m / (sqrt(pi) / 2.0 if round_one else 1.0)
+        key = "inlet_bore_m" if round_one else "inlet_height_m"
+        at_most(key, self.inlet_bore_m or height, tall, "must fit the cylinder's height")
+        narrower("outlet_d_m", self.outlet_d_m, self.body_d_m, "must be narrower than the body")
+        at_most("dust_outlet_d_m", self.dust_outlet_d_m, self.body_d_m, "must not be wider than the body")
+        at_most("cylinder_height_m", self.cylinder_height_m, self.total_height_m, "must not be above the whole height")
+        narrower(
+            "outlet_length_m", self.outlet_length_m, self.total_height_m, "must be shorter than the cyclone is high"
+        )
+        return self
+
+    def _one_inlet(self) -> None:
+        rectangle = (self.inlet_height_m, self.inlet_width_m)
+        if self.inlet_bore_m is not None:
+            if rectangle != (None, None):
+                refuse("inlet_bore_m", "must be left out where the inlet's height and width are given, or the reverse")
+        elif self.inlet_width_m is None:
+            refuse("inlet_width_m", "is missing: an inlet has a height and a width, or a round bore")
+        elif self.inlet_height_m is None:
+            refuse("inlet_height_m", "is missing: an inlet has a height and a width, or a round bore")
+
+
+class OpenBinPart(SeparatorPart):
+    """An inlet and an outlet over a bin without a disc."""
+
+    inlet_bore_m: f.Bore = Field(title="Inlet bore")
+
+    @property
+    def inlet(self) -> tuple[float, float]:
+        """Round: its bore, twice [m]."""
+        return self.inlet_bore_m, self.inlet_bore_m
+
+    @model_validator(mode="after")
+    def _fits(self) -> Self:
+        top = self.bin.profile[-1]
+        at_most("inlet_bore_m", self.inlet_bore_m, top.d_m / sqrt(pi), "must not reach past the bin's centre")
+        at_most("inlet_bore_m", self.inlet_bore_m, top.height_m, "must fit the bin's height")
+        narrower("outlet_d_m", self.outlet_d_m, top.d_m, "must be narrower than the bin")
+        narrower("outlet_length_m", self.outlet_length_m, top.height_m, "must end above the bin's floor")
+        return self
+
+
+class ElbowLidPart(OpenBinPart):
+    """Two elbows through a lid, without a disc."""
+
+    type: Literal["elbow-lid"]
+    outlet_aim: Literal["opposed", "centre"] = Field("centre", title="Outlet aims")
+
+
+class RimInletPart(OpenBinPart):
+    """A tall bin with a tangential inlet at its rim, without a disc."""
+
+    type: Literal["rim-inlet"]
+
+
+AnySeparatorPart = Annotated[
+    CyclonePart | SlottedDiscPart | ElbowLidPart | RimInletPart | OneBodyPart, Field(discriminator="type")
+]
+
+
+class WetStagePart(f.Part):
+    """Air forced through water, behind a dry stage; for steel and fibre dust alone."""
+
+    id: f.Id
+    kind: Literal["wet-stage"]
+    name: f.Name | None = None
+    throat_d_m: f.Bore = Field(title="Throat")
+    immersion_m: f.Depth = Field(title="Throat under water")
+    vessel_d_m: f.Size = Field(title="Vessel wide")
+    water_kg: f.HeldMass = Field(title="Water")
+
+    @model_validator(mode="after")
+    def _fits(self) -> Self:
+        narrower("throat_d_m", self.throat_d_m, self.vessel_d_m, "must be narrower than the vessel")
+        return self
+
+
+def _profile(part: BinPart) -> Bin:
+    return Bin(tuple(point.height_m for point in part.profile), tuple(point.d_m for point in part.profile))

@@ -20,8 +20,11 @@ ADDABLE = {
     "filter": "In-line filter",
     "plate": "Perforated plate",
     "loss": "Fixed loss",
-    "separator": "Slotted disc",
+    "separator": "Separator",
+    "wet-stage": "Wet stage",
 }
+
+ON_TRUNK = ("separator", "wet-stage")  #: kinds that stand where all branches have joined
 
 
 def add_part(rig: Rig, after: str, kind: str) -> tuple[Rig, str]:
@@ -192,6 +195,7 @@ def _defaults(kind: str, bore: float) -> dict[str, Any]:
         "filter": {"bore_m": bore, "medium": "bag", "area_m2": 0.2},
         "loss": {"bore_m": bore, "k": 0.5},
         "plate": {"bore_m": bore, "holes": [{"diameter_m": 0.008, "count": 24}]},
+        "wet-stage": {"throat_d_m": 0.03, "immersion_m": 0.03, "vessel_d_m": 0.3, "water_kg": 5.0},
         "separator": {
             "type": "slotted-disc",
             "chamber_d_m": 0.35,

@@ -9,7 +9,7 @@ from fenwick.core.system.whatif import Candidate
 from fenwick.rig.edit import edit_rig
 from fenwick.rig.model import Rig
 from fenwick.rig.places import path_of
-from fenwick.rig.separator import SlottedDiscPart
+from fenwick.rig.separator import SeparatorPart
 
 
 def candidate_key(candidate: Candidate) -> str:
@@ -73,7 +73,7 @@ def _edits(candidate: Candidate, path: str) -> dict[str, Any]:
 def _stiffened(rig: Rig, candidate: Candidate) -> Rig:
     path = path_of(rig.model_dump(mode="json"), candidate.part)
     disc = next(e for e in rig.line.elements if e.id == candidate.part)
-    if not isinstance(disc, SlottedDiscPart):
+    if not isinstance(disc, SeparatorPart):
         raise KeyError(candidate.part)
     rings = [{"height_m": ring.height_m} for ring in disc.bin.stiffeners]
     return edit_rig(rig, {f"{path}.bin.stiffeners": [*rings, {"height_m": round(candidate.value, 4)}]})

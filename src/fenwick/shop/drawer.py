@@ -14,13 +14,13 @@ from fenwick.core.formulas.air import ZERO_CELSIUS
 from fenwick.core.rules import RuleBook
 from fenwick.core.system.drawer import SAME_BORE, DrawerLine, StockFitting, StockHose, Task, best_lines
 from fenwick.core.system.joints import TROUBLE, Joint, fit_joint
-from fenwick.rig.build import build_line, build_vacuum
+from fenwick.rig.build import build_line, build_separator, build_vacuum
 from fenwick.rig.elements import HosePart
 from fenwick.rig.ends import EndPart
 from fenwick.rig.model import Rig
 from fenwick.rig.read import check_rig
 from fenwick.rig.routes import route_length
-from fenwick.rig.separator import SlottedDiscPart
+from fenwick.rig.separator import SeparatorPart
 from fenwick.shop.into_line import OWN_KEYS, SOLD_WALLS
 from fenwick.shop.model import OwnedHose, ShopFile
 from fenwick.shop.plan import lay_floor
@@ -50,7 +50,7 @@ def task_for(rig: Rig, port: str, shop: ShopFile, spend: float = 0.0) -> Task:
 
 
 def _behind_separator(rig: Rig) -> list[HosePart]:
-    at = next((i for i, e in enumerate(rig.line.elements) if isinstance(e, SlottedDiscPart)), None)
+    at = next((i for i, e in enumerate(rig.line.elements) if isinstance(e, SeparatorPart)), None)
     return [] if at is None else [e for e in rig.line.elements[at:] if isinstance(e, HosePart)]
 
 
@@ -118,7 +118,7 @@ def _as_rig(rig: Rig, port: str, shop: ShopFile, found: DrawerLine) -> Rig:
     document = rig.model_dump(mode="json")
     branch = next(b for _, b in rig.line.walk() if b.id == port)
     assert branch.port is not None
-    disc = next((e.model_dump(mode="json") for e in rig.line.elements if isinstance(e, SlottedDiscPart)), None)
+    disc = next((e for e in rig.line.elements if isinstance(e, SeparatorPart)), None)
     builder = _Builder(shop)
     elements: list[dict[str, Any]] = []
     joints = list(chosen.joints)
@@ -130,10 +130,11 @@ def _as_rig(rig: Rig, port: str, shop: ShopFile, found: DrawerLine) -> Rig:
         end, bore = None, hose.bore
     trunk: list[dict[str, Any]] = []
     if disc is not None and chosen.link is not None:
-        elements += builder.joint(joints.pop(0), bore, disc["inlet_bore_m"])
+        separator = build_separator(disc)
+        elements += builder.joint(joints.pop(0), bore, float(separator.hose_bore))
         trunk = [
-            disc,
-            *builder.joint(joints.pop(0), disc["outlet_d_m"], chosen.link.bore),
+            disc.model_dump(mode="json"),
+            *builder.joint(joints.pop(0), float(separator.outlet_bore), chosen.link.bore),
             builder.hose(chosen.link, None),
         ]
         bore = chosen.link.bore
@@ -148,7 +149,7 @@ def _as_rig(rig: Rig, port: str, shop: ShopFile, found: DrawerLine) -> Rig:
         "elements": trunk,
         "branches": [{"id": port, "elements": elements, "port": branch.port.model_dump(mode="json")}],
     }
-    kept = {port, "dust", *([disc["id"]] if disc else [])}
+    kept = {port, "dust", *([disc.id] if disc else [])}
     document["guesses"] = [guess for guess in document["guesses"] if guess["part"] in kept]
     return check_rig(document)
 

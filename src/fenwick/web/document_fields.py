@@ -7,7 +7,7 @@ from typing import Any
 
 from pydantic import BaseModel
 
-from fenwick.rig.describe import FieldFacts, describe
+from fenwick.rig.describe import YES_NO, FieldFacts, describe
 from fenwick.rig.places import document_value
 from fenwick.rig.problems import Problem
 from fenwick.units import BadNumberError, format_value, parse_value, unit_label
@@ -36,7 +36,8 @@ def document_field(root: type[BaseModel], document: Any, path: str, system: str,
     label = label or facts.title
     if facts.choices:
         choices = tuple((choice, choice_word(path, choice)) for choice in facts.choices)
-        return Field(path, label, value or "", choices=choices, optional=facts.optional)
+        text = YES_NO[bool(value)] if facts.flag else value or ""
+        return Field(path, label, text, choices=choices, optional=facts.optional)
     if facts.quantity is None:
         return Field(path, label, value or "", optional=facts.optional, free_text=True)
     text = "" if value is None else format_value(value, facts.quantity, system, field=True)
@@ -69,6 +70,8 @@ def typed_value(field: Field, text: str, facts: FieldFacts, system: str) -> floa
     """
     if not text and field.optional:
         return None
+    if facts.flag:
+        return text == YES_NO[True]
     if field.choices or field.free_text:
         return text
     number = parse_value(text, facts.quantity or "number", system)

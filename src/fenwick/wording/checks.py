@@ -59,14 +59,39 @@ def _leak(level: int, value: str, limit: str, part: str | None, voice: Voice) ->
 
 def _full(level: int, value: str, limit: str, part: str | None, voice: Voice) -> str:
     if level == OK:
-        return f"The dust stands {value} below the disc; from {limit} on the air stirs it up."
-    return f"The dust stands {value} below the disc: the air stirs it up again. Empty the bin at {limit}."
+        return f"The dust stands {value} below where it drops in; from {limit} on the air stirs it up."
+    return f"The dust stands {value} below where it drops in: the air stirs it up again. Empty the bin at {limit}."
 
 
 def _bridging(level: int, value: str, limit: str, part: str | None, voice: Voice) -> str:
     if level == OK:
         return f"The slot, {value}, passes the longest chips of this dust, {limit}."
     return f"Chips of up to {limit} lie across a slot of {value} and block it. Make the slot wider."
+
+
+def _swapped(level: int, value: str, limit: str, part: str | None, voice: Voice) -> str:
+    return (
+        f"The hoses are on the wrong ports of {voice.name(part)}: the vacuum belongs on the centre port, the "
+        f"tool on the side. As it is, about {value} of what it could keep is kept."
+    )
+
+
+def _tail(level: int, value: str, limit: str, part: str | None, voice: Voice) -> str:
+    if level == OK:
+        return f"The vortex ends {value} below its outlet tube, inside {voice.name(part)} ({limit})."
+    return (
+        f"The vortex would reach {value} below its outlet tube and {voice.name(part)} has {limit}: its tail stirs the "
+        "bin. A taller cone, a narrower outlet tube, or a vortex breaker over the dust."
+    )
+
+
+def _carry_over(level: int, value: str, limit: str, part: str | None, voice: Voice) -> str:
+    if level == OK:
+        return f"Air rises at {value} over the water; from {limit} on it takes droplets along. Keep it upright."
+    return (
+        f"Air rises at {value} over the water and takes droplets to the vacuum (from {limit}): water must never "
+        "reach a dry vacuum. Use a wider vessel, and never tip or overfill it."
+    )
 
 
 def _believable(level: int, value: str, limit: str, part: str | None, voice: Voice) -> str:
@@ -101,6 +126,9 @@ _SENTENCES: dict[str, Callable[[int, str, str, str | None, Voice], str]] = {
     "bin-full": _full,
     "slot-bridging": _bridging,
     "fan-believable": _believable,
+    "swapped-hoses": _swapped,
+    "vortex-tail": _tail,
+    "carry-over": _carry_over,
     "vertical-lift": _lift,
     "bridging": _passage,
 }

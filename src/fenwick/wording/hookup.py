@@ -9,7 +9,8 @@ from math import ceil
 import numpy as np
 
 from fenwick.core.components.elements import Element, Hose, Leak, Port, Reducer
-from fenwick.core.components.separator import SlottedDisc
+from fenwick.core.components.separator import Separator
+from fenwick.core.components.wet import WetStage
 from fenwick.core.system.line import Line
 from fenwick.core.system.operating import operating_point
 from fenwick.core.system.passage import clearing_time
@@ -95,8 +96,10 @@ def _by_way_of(stop: _Stop, adapters: list[Element], voice: Voice) -> _Stop:
 def _stop(part: Element, voice: Voice, *, leaving: bool) -> _Stop:
     name = voice.name(part.id)
     match part:
-        case SlottedDisc():
-            side, bore = ("centre", part.outlet_diameter) if leaving else ("side", part.inlet_bore)
+        case WetStage():
+            return _Stop(f"the {voice_name(name)}", float(np.max(part.throat_diameter)))
+        case Separator():
+            side, bore = ("centre", part.outlet_bore) if leaving else ("side", part.hose_bore)
             return _Stop(f"the {side} port of the {voice_name(name)}", float(np.max(bore)))
         case Leak() | Reducer():
             return _Stop(name, None)
@@ -123,7 +126,7 @@ def _run_on(line: Line, port: int) -> str:
     return f"Let the vacuum run on {ceil(seconds)} s after the tool: the last dust is in the separator then."
 
 
-def _mark(disc: SlottedDisc, line: Line, voice: Voice) -> str:
+def _mark(disc: Separator, line: Line, voice: Voice) -> str:
     height, volume = fill_mark(disc, line.rules)
     if height <= 0.0:
         return "This bin is too shallow for its width: the air stirs up whatever lies in it."

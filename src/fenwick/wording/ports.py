@@ -97,7 +97,7 @@ def together_rows(line: Line, combinations: Sequence[Sequence[str]], voice: Voic
                 slowest=f"{voice.figure(slow[0].value[0], 'speed')}, {voice.name(slow[0].part)}" if slow else UNKNOWN,
                 carrying=LEVEL_WORDS[int(slow[0].level[0])] if slow else "",
                 suction=voice.figure(found.point.suction[0], "suction"),
-                kept=voice.figure(found.efficiency[0][0], "share") if found.efficiency else UNKNOWN,
+                kept=UNKNOWN if found.kept is None else voice.figure(found.kept[0], "share"),
                 in_bin=f"{100.0 * float(found.fate.bin[0]):.0f} g" if found.fate else UNKNOWN,
             )
         )
@@ -127,7 +127,7 @@ def _row(line: Line, port: int, voice: Voice) -> PortRow:
         clears=clearing_words(clearing_time(line, found.point, port)),
         inlet_speed=voice.figure(found.separations[0].inlet_velocity[0], "speed") if found.separations else "none",
         caught=voice.figure(captures[leaf.id].total[0], "share") if leaf.id in captures else UNKNOWN,
-        kept=voice.figure(found.efficiency[0][0], "share") if found.efficiency else UNKNOWN,
+        kept=UNKNOWN if found.kept is None else voice.figure(found.kept[0], "share"),
         in_bin=f"{100.0 * float(found.fate.bin[0]):.0f} g" if found.fate else UNKNOWN,
         helps=f"{best.action}: {best.effect}" if best else "",
     )

@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from fenwick.core.system.assess import Assessment
 from fenwick.core.system.checks import LEVEL_WORDS, Check, carrying_check, caught_level, kept_level
 from fenwick.core.system.line import Leaf, Line
+from fenwick.core.system.uncertainty import Band
 from fenwick.wording.checks import check_sentence
 from fenwick.wording.say import Voice
 
@@ -27,11 +28,11 @@ class VerdictRow:
     sentence: str
 
 
-Band = tuple[tuple[float, float], ...]
+def verdict(line: Line, assessment: Assessment, band: Band | None, voice: Voice, port: int = 0) -> list[VerdictRow]:
+    """Rows for one port, by its place among the leaves; what is not known says so.
 
-
-def verdict(line: Line, assessment: Assessment, band: Band, voice: Voice, port: int = 0) -> list[VerdictRow]:
-    """Rows for one port, by its place among the leaves; what is not known says so. `band` may be empty."""
+    `band` is that of what all stages keep; None leaves it out.
+    """
     leaf = line.leaves[port]
     own = {check.id: check for check in assessment.checks if check.part == leaf.id}
     rows = [_air(own, float(assessment.point.port_flow[port, 0]), voice), _caught(line, assessment, leaf, voice)]
@@ -95,16 +96,17 @@ def _caught(line: Line, assessment: Assessment, leaf: Leaf, voice: Voice) -> Ver
     return VerdictRow("caught", title, number, unit, level, filled, mark, sentence)
 
 
-def _kept(line: Line, assessment: Assessment, band: Band, voice: Voice) -> VerdictRow:
+def _kept(line: Line, assessment: Assessment, band: Band | None, voice: Voice) -> VerdictRow:
     title = "Kept in the bin"
-    if not assessment.efficiency:
+    all_kept = assessment.kept
+    if all_kept is None:
         return VerdictRow("kept", title, "not known", "", "", None, None, "Name the dust to learn what the bin keeps.")
-    kept = float(assessment.efficiency[0][0])
+    kept = float(all_kept[0])
     believable = ""
-    if band:
-        low, high = (voice.figure(end, "share", unit=False) for end in band[0])
+    if band is not None:
+        low, high = (voice.figure(end, "share", unit=False) for end in (band.low, band.high))
         believable = f"; {low}–{high} % is believable"
-    level = LEVEL_WORDS[int(kept_level(assessment.efficiency[0], line)[0])]
+    level = LEVEL_WORDS[int(kept_level(all_kept, line)[0])]
     number, _ = _split(voice.figure(kept, "share"))
     past = f"{100.0 * (1.0 - kept):.1f}"
     grades = assessment.separations[0].grades

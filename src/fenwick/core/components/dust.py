@@ -2,11 +2,11 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 
-from fenwick.core.arrays import Array
+from fenwick.core.arrays import Array, Values
 from fenwick.core.formulas.sizes import lognormal_weights
 
 
@@ -14,7 +14,7 @@ from fenwick.core.formulas.sizes import lognormal_weights
 class Mode:
     """One log-normal mode by mass."""
 
-    median: float  #: [m]
+    median: Values  #: [m]
     geometric_sd: float  #: [-]
     share: float  #: of the mass [-]
 
@@ -37,9 +37,13 @@ class Dust:
         return np.asarray(sum(mode.share * lognormal_weights(mode.median, mode.geometric_sd) for mode in self.modes))
 
     @property
-    def median(self) -> float:
+    def median(self) -> Values:
         """Median of the main mode [m]."""
         return max(self.modes, key=lambda mode: mode.share).median
+
+    def scaled(self, factor: Values) -> Dust:
+        """The same dust with every grain that many times as large."""
+        return replace(self, modes=tuple(replace(mode, median=factor * mode.median) for mode in self.modes))
 
 
 WOOD_FLOUR, SHAVINGS, SAWDUST, HEAVY = (13.0, 15.0), (15.0, 20.0), (18.0, 20.0), (20.0, 23.0)
@@ -76,11 +80,18 @@ DUSTS: dict[str, Dust] = {
     )
 }
 
-#: dusts no shop vacuum may be used for; named so that they can be refused in words
+_LICENSED = "it takes licensed work and certified extraction"
+_BURNS = "it burns and explodes, and with water it gives off hydrogen"
+
+#: dusts no shop vacuum may be used for, (name, why); named so that they can be refused in words
 REFUSED_DUSTS = {
-    "silica": "Silica-bearing masonry dust",
-    "masonry": "Silica-bearing masonry dust",
-    "asbestos": "Asbestos",
-    "lead": "Lead paint dust",
-    "lead-paint": "Lead paint dust",
+    "silica": ("Silica-bearing masonry dust", _LICENSED),
+    "masonry": ("Silica-bearing masonry dust", _LICENSED),
+    "asbestos": ("Asbestos", _LICENSED),
+    "lead": ("Lead paint dust", _LICENSED),
+    "lead-paint": ("Lead paint dust", _LICENSED),
+    "aluminium": ("Dust of light metal", _BURNS),
+    "magnesium": ("Dust of light metal", _BURNS),
+    "titanium": ("Dust of light metal", _BURNS),
+    "light-metal": ("Dust of light metal", _BURNS),
 }

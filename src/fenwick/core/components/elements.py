@@ -6,8 +6,9 @@ from dataclasses import dataclass
 from typing import TypeAlias
 
 from fenwick.core.arrays import Values
-from fenwick.core.components.separator import SlottedDisc
+from fenwick.core.components.separator import Separator
 from fenwick.core.components.vacuum import FilterMedium
+from fenwick.core.components.wet import WetStage
 
 
 @dataclass(frozen=True)
@@ -96,7 +97,7 @@ class InlineFilter:
     medium: FilterMedium
 
 
-Element: TypeAlias = Hose | Reducer | FixedLoss | Gate | Leak | Elbow | Plate | InlineFilter | SlottedDisc
+Element: TypeAlias = Hose | Reducer | FixedLoss | Gate | Leak | Elbow | Plate | InlineFilter | WetStage | Separator
 
 
 @dataclass(frozen=True)

@@ -1,14 +1,112 @@
-"""Separators. For now the slotted-disc chamber over a bin."""
+"""What every separator has in common: a swirl that throws dust to the wall, and a bin that takes it.
+
+The kinds differ in the shape of the swirl, in the opening to the bin, and in the rules of thumb they rest on.
+"""
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from abc import ABC, abstractmethod
+from dataclasses import dataclass, replace
+from typing import Any, Self, cast
 
 import numpy as np
 
 from fenwick.core.arrays import Values
 from fenwick.core.components.bins import Bin
 from fenwick.core.formulas.swirl import SwirlGeometry
+
+
+@dataclass(frozen=True)
+class Manner:
+    """The rules of thumb that a kind of separator rests on, as keys of the table."""
+
+    friction: str = "swirl.friction-shop"
+    steepness: str = "swirl.steepness-shop"
+    exchange: str = "bin.exchange-disc"
+    exchange_fixed: bool = False  #: whether that rule is the exchange itself, rather than a factor on the opening
+    exchange_more: str | None = None  #: a factor on the exchange
+    swirl: str | None = None  #: a factor on the swirl
+
+
+class Separator(ABC):
+    """A separator over a bin. Implementations are frozen dataclasses."""
+
+    id: str
+    bin: Bin
+    tilt: Values  #: from upright [rad]
+    swapped: bool  #: whether the hoses are on the wrong ports: suction on the side, dust through the middle
+
+    @property
+    @abstractmethod
+    def geometry(self) -> SwirlGeometry:
+        """What the orbit model needs."""
+
+    @property
+    @abstractmethod
+    def opening(self) -> Values:
+        """Between the swirl and the bin, A_o [m^2]."""
+
+    @property
+    def manner(self) -> Manner:
+        """Which rules of thumb it rests on."""
+        return Manner()
+
+    def changed(self, **changes: Any) -> Self:
+        """The same separator with some fields replaced."""
+        return cast(Self, replace(cast(Any, self), **changes))
+
+    @property
+    def drop_below_rim(self) -> Values:
+        """How far below the bin's rim the dust leaves the swirl [m]."""
+        return 0.0
+
+    @property
+    def hose_bore(self) -> Values:
+        """Of the round hose whose area the inlet has [m]."""
+        g = self.geometry
+        return np.asarray(np.sqrt(4.0 / np.pi * g.inlet_height * g.inlet_width))
+
+    @property
+    def outlet_bore(self) -> Values:
+        """Of the tube that leaves it [m]."""
+        return 2.0 * self.geometry.outlet_radius
+
+    @property
+    def free_height(self) -> Values:
+        """From where the dust leaves the swirl to its surface in the bin; the high side when it leans [m]."""
+        slope = 0.5 * self.bin.diameter_at(self.bin.fill_height) * np.tan(self.tilt)
+        return self.bin.height - self.drop_below_rim - self.bin.fill_height - slope
+
+
+def square_side(bore: Values) -> Values:
+    """Side of the square that has the area of a round inlet [m]."""
+    return np.asarray(np.sqrt(np.pi) / 2.0 * np.asarray(bore))
+
+
+@dataclass(frozen=True)
+class FlatChamber:
+    """A flat round chamber with a tangential inlet and an outlet tube through the middle of its roof; [m]."""
+
+    diameter: Values  #: D [m]
+    height: Values  #: Hc [m]
+    inlet_height: Values  #: a [m]
+    inlet_width: Values  #: b [m]
+    outlet_diameter: Values  #: De [m]
+    outlet_length: Values  #: S, below the roof [m]
+
+    def geometry(self, most_orbit: Values | None = None) -> SwirlGeometry:
+        """What the orbit model needs; `most_orbit` bounds the orbit's height [m]."""
+        d, de, hc = self.diameter, self.outlet_diameter, self.height
+        orbit = np.maximum(hc - self.outlet_length, de / 4.0)
+        ends = 2.0 * np.pi * (np.square(d / 2.0) - np.square(de / 2.0))
+        return SwirlGeometry(
+            body_radius=d / 2.0,
+            outlet_radius=de / 2.0,
+            inlet_height=self.inlet_height,
+            inlet_width=self.inlet_width,
+            orbit_height=orbit if most_orbit is None else np.minimum(orbit, most_orbit),
+            wall_area=np.pi * d * hc + ends + np.pi * de * self.outlet_length,
+        )
 
 
 @dataclass(frozen=True)
@@ -21,8 +119,8 @@ class Slot:
 
 
 @dataclass(frozen=True)
-class SlottedDisc:
-    """A flat round chamber with a tangential inlet over a disc with a perimeter slot, over a bin."""
+class SlottedDisc(Separator):
+    """A flat round chamber over a disc with a perimeter slot: on top of a bin, or hung inside it."""
 
     id: str
     chamber_diameter: Values  #: D [m]
@@ -33,33 +131,40 @@ class SlottedDisc:
     slots: tuple[Slot, ...]
     bin: Bin
     tilt: Values = 0.0  #: from upright [rad]
+    swapped: bool = False
+    hung: bool = False  #: whether the disc hangs in the bin, as deep as the chamber is high
+    inlet_rectangle: tuple[Values, Values] | None = None  #: height and width of an inlet that is not round [m]
+
+    @property
+    def chamber(self) -> FlatChamber:
+        """The chamber; a round inlet counts as the square of equal area."""
+        side = square_side(self.inlet_bore)
+        a, b = self.inlet_rectangle or (side, side)
+        return FlatChamber(self.chamber_diameter, self.chamber_height, a, b, self.outlet_diameter, self.outlet_length)
 
     @property
     def geometry(self) -> SwirlGeometry:
-        """What the orbit model needs; the round inlet counts as the square of equal area."""
-        side = np.sqrt(np.pi) / 2.0 * self.inlet_bore
-        d, de, hc = self.chamber_diameter, self.outlet_diameter, self.chamber_height
-        ends = 2.0 * np.pi * (np.square(d / 2.0) - np.square(de / 2.0))
-        return SwirlGeometry(
-            body_radius=d / 2.0,
-            outlet_radius=de / 2.0,
-            inlet_height=side,
-            inlet_width=side,
-            orbit_height=np.maximum(hc - self.outlet_length, de / 4.0),
-            wall_area=np.pi * d * hc + ends + np.pi * de * self.outlet_length,
-        )
+        """What the orbit model needs."""
+        return self.chamber.geometry()
 
     @property
     def opening(self) -> Values:
-        """Area of the slots, A_o [m^2]: width · arc · radius of the slot's middle."""
+        """Slots, and the gap round a disc that is smaller than the bin it hangs in [m^2]."""
         radius = self.chamber_diameter / 2.0
-        total: Values = 0.0
+        total = np.pi * self.chamber_diameter * self.gap
         for slot in self.slots:
             total = total + slot.width * slot.arc * (radius - slot.width / 2.0)
         return total
 
     @property
-    def free_height(self) -> Values:
-        """From the disc to the dust's surface; the high side counts when the separator leans [m]."""
-        slope = 0.5 * self.bin.diameter_at(self.bin.fill_height) * np.tan(self.tilt)
-        return self.bin.height - self.bin.fill_height - slope
+    def gap(self) -> Values:
+        """All round a hung disc, between it and the bin's wall [m]."""
+        if not self.hung:
+            return 0.0
+        there = self.bin.diameter_at(self.bin.height - self.chamber_height)
+        return np.maximum(0.5 * (there - self.chamber_diameter), 0.0)
+
+    @property
+    def drop_below_rim(self) -> Values:
+        """As deep as the disc hangs [m]."""
+        return self.chamber_height if self.hung else 0.0

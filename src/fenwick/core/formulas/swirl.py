@@ -36,7 +36,9 @@ class Swirl:
     friction: Array  #: f [-]
 
 
-def swirl_velocities(geometry: SwirlGeometry, flow: Values, wall_friction: Values, dust_load: Values) -> Swirl:
+def swirl_velocities(
+    geometry: SwirlGeometry, flow: Values, wall_friction: Values, dust_load: Values, swirl_factor: Values = 1.0
+) -> Swirl:
     """Velocities of the swirl.
 
     Parameters
@@ -45,6 +47,7 @@ def swirl_velocities(geometry: SwirlGeometry, flow: Values, wall_friction: Value
     flow : volume flow [m^3/s]
     wall_friction : f0, clean air [-]
     dust_load : c0 [kg dust per kg air]
+    swirl_factor : of an inlet that is not tangential, on v_θw [-]
 
     Notes
     -----
@@ -57,7 +60,7 @@ def swirl_velocities(geometry: SwirlGeometry, flow: Values, wall_friction: Value
     inner = np.sqrt(np.maximum(1.0 - (1.0 - xi**2) * (2.0 * xi - xi**2) / (1.0 + dust_load), 0.0))
     alpha = (1.0 - np.sqrt(np.maximum(1.0 + 4.0 * ((xi / 2.0) ** 2 - xi / 2.0) * inner, 0.0))) / xi
     inlet = q / (g.inlet_height * g.inlet_width)
-    wall = inlet * (g.body_radius - g.inlet_width / 2.0) / (alpha * g.body_radius)
+    wall = swirl_factor * inlet * (g.body_radius - g.inlet_width / 2.0) / (alpha * g.body_radius)
     friction = wall_friction * (1.0 + 2.0 * np.sqrt(dust_load))
     ratio = g.body_radius / g.outlet_radius
     wall_per_flow = wall / q
@@ -79,7 +82,9 @@ def cut_size_orbit(
     return np.asarray(np.sqrt(18.0 * viscosity * 0.9 * flow / lift))
 
 
-def loss_coefficient_orbit(geometry: SwirlGeometry, wall_friction: Values, dust_load: Values) -> Array:
+def loss_coefficient_orbit(
+    geometry: SwirlGeometry, wall_friction: Values, dust_load: Values, swirl_factor: Values = 1.0
+) -> Array:
     """Pressure drop as K on the outlet tube's velocity head ½ρv_x² [-], shape (n,).
 
     Notes
@@ -87,7 +92,7 @@ def loss_coefficient_orbit(geometry: SwirlGeometry, wall_friction: Values, dust_
     Δp = f A ρ (v_θw v_θcs)^1.5/(2·0.9Q) + [2 + (v_θcs/v_x)² + 3(v_θcs/v_x)^(4/3)]·½ρv_x². Every velocity is
     proportional to Q at a given dust load, so K does not depend on the flow.
     """
-    s = swirl_velocities(geometry, 1.0, wall_friction, dust_load)
+    s = swirl_velocities(geometry, 1.0, wall_friction, dust_load, swirl_factor)
     head = 0.5 * s.outlet_velocity**2
     body = s.friction * geometry.wall_area * (s.wall_velocity * s.core_velocity) ** 1.5 / (2.0 * 0.9)
     ratio = s.core_velocity / s.outlet_velocity

@@ -9,7 +9,11 @@ import numpy.typing as npt
 
 from fenwick.core.arrays import Array
 from fenwick.core.components.bins import MATERIALS
-from fenwick.core.components.separator import SlottedDisc
+from fenwick.core.components.cyclone import Cyclone
+from fenwick.core.components.separator import Separator, SlottedDisc
+from fenwick.core.components.wet import WetStage
+from fenwick.core.formulas.cyclone import natural_length
+from fenwick.core.formulas.fittings import bore_area
 from fenwick.core.formulas.shell import collapse_pressure
 from fenwick.core.system.capture import Capture, containment_flow
 from fenwick.core.system.line import Line
@@ -38,7 +42,7 @@ def graded(bad: npt.NDArray[np.bool_], doubtful: npt.NDArray[np.bool_]) -> npt.N
     return np.where(bad, ACT, np.where(doubtful, WATCH, OK)).astype(np.intp)
 
 
-def folding_suction(disc: SlottedDisc, line: Line) -> Array | None:
+def folding_suction(disc: Separator, line: Line) -> Array | None:
     """Suction at which the bin's weakest bay folds [Pa], shape () or (n,); None when wall or material are not known."""
     box = disc.bin
     if box.wall is None or box.material is None:
@@ -58,8 +62,12 @@ def checks(
 ) -> tuple[Check, ...]:
     """Every check this line's description allows; what cannot be judged is left out."""
     found = [*_flow_checks(line, point), *(carrying_check(carrying) if carrying else [])]
-    for disc, result in zip(line.separators, separations, strict=True):
-        found += _bin_checks(disc, line, point, result)
+    for stage, result in zip(line.stages, separations, strict=True):
+        if isinstance(stage, Separator):
+            found += _bin_checks(stage, line, point, result)
+            found += _swirl_checks(stage, line, point)
+        else:
+            found += _wet_checks(stage, line, point)
     found += _believable_vacuum(line)
     return tuple(found)
 
@@ -103,7 +111,7 @@ def carrying_check(carrying: Transport, along: frozenset[str] | None = None) -> 
     return [Check("settling", level, value, limit, "speed", carrying.ids[rows[int(worst[0])]])]
 
 
-def _bin_checks(disc: SlottedDisc, line: Line, point: OperatingPoint, result: Separation) -> list[Check]:
+def _bin_checks(disc: Separator, line: Line, point: OperatingPoint, result: Separation) -> list[Check]:
     n = point.sealed_suction.shape
     found = []
     folds = folding_suction(disc, line)
@@ -119,11 +127,33 @@ def _bin_checks(disc: SlottedDisc, line: Line, point: OperatingPoint, result: Se
     least = np.asarray(line.rules["bin.stir-depth"] * surface)
     level = graded(free < line.rules["bin.brim"] * surface, free < least)
     found.append(Check("bin-full", level, free, least, "length", disc.id))
-    if line.dust is not None and line.dust.longest_chip is not None:
+    if isinstance(disc, SlottedDisc) and line.dust is not None and line.dust.longest_chip is not None:
         narrowest = np.broadcast_to(np.minimum.reduce([np.asarray(s.width) for s in disc.slots]), n)
         chip = np.full(n, line.dust.longest_chip)
         found.append(Check("slot-bridging", graded(chip < 0, chip > narrowest), narrowest, chip, "length", disc.id))
     return found
+
+
+def _swirl_checks(stage: Separator, line: Line, point: OperatingPoint) -> list[Check]:
+    """Hoses on the wrong ports; a vortex that reaches into the bin."""
+    n = point.sealed_suction.shape
+    found = []
+    if stage.swapped:
+        kept = np.broadcast_to(np.asarray(line.rules["swirl.swapped"], dtype=float), n)
+        found.append(Check("swapped-hoses", np.full(n, ACT), kept, np.ones(n), "share", stage.id))
+    if isinstance(stage, Cyclone):
+        room = np.broadcast_to(np.asarray(stage.shape.height - stage.shape.outlet_length, dtype=float), n)
+        tail = np.broadcast_to(natural_length(stage.shape), n)
+        found.append(Check("vortex-tail", graded(tail < 0.0, tail > room), tail, room, "length", stage.id))
+    return found
+
+
+def _wet_checks(stage: WetStage, line: Line, point: OperatingPoint) -> list[Check]:
+    """Droplets that the rising air takes along to the vacuum."""
+    row = point.stations.index(stage.id)
+    rise = point.stations.flow[row] / bore_area(stage.vessel_diameter)
+    limit = np.full_like(rise, line.rules["wet.carry-over"])
+    return [Check("carry-over", graded(rise > limit, rise > 0.7 * limit), rise, limit, "speed", stage.id)]
 
 
 def _believable_vacuum(line: Line) -> list[Check]:

@@ -8,7 +8,8 @@ from dataclasses import dataclass
 import numpy as np
 
 from fenwick.core.components.elements import Branch, Element, Hose, Leak, Reducer
-from fenwick.core.components.separator import SlottedDisc
+from fenwick.core.components.separator import Separator
+from fenwick.core.components.wet import WetStage
 from fenwick.core.system.line import Line
 from fenwick.core.system.operating import OperatingPoint
 
@@ -113,13 +114,15 @@ def _end_bores(part: Element) -> tuple[float, float] | None:
             return None
         case Reducer():
             return float(np.max(part.bore_in)), float(np.max(part.bore_out))
-        case SlottedDisc():
-            return float(np.max(part.inlet_bore)), float(np.max(part.outlet_diameter))
+        case Separator():
+            return float(np.max(part.hose_bore)), float(np.max(part.outlet_bore))
+        case WetStage():
+            return None
         case _:
             return float(np.max(part.bore)), float(np.max(part.bore))
 
 
-def _about_disc(disc: SlottedDisc) -> Iterator[Doubt]:
+def _about_disc(disc: Separator) -> Iterator[Doubt]:
     geometry = disc.geometry
     if np.max(geometry.outlet_radius + geometry.inlet_width - geometry.body_radius) > 0.0:
         yield Doubt("overlap", disc.id)

@@ -148,7 +148,7 @@ def _joined(
         bores += [hose.bore, hose.bore]
     if link is not None:
         disc = line.separators[0]
-        bores += [float(np.max(disc.inlet_bore)), float(np.max(disc.outlet_diameter)), link.bore, link.bore]
+        bores += [float(np.max(disc.hose_bore)), float(np.max(disc.outlet_bore)), link.bore, link.bore]
     inlet = vacuum[1].inlet_bore
     bores.append(bores[-1] if inlet is None else float(np.max(inlet)))
     used: set[str] = set()
@@ -234,8 +234,8 @@ def _batch(line: Line, port: int, options: Sequence[Assignment], vacuum: Vacuum)
     before = second.bore
     if discs:
         disc = discs[0]
-        inlet = np.full(len(options), float(np.max(disc.inlet_bore)))
-        outlet = np.full(len(options), float(np.max(disc.outlet_diameter)))
+        inlet = np.full(len(options), float(np.max(disc.hose_bore)))
+        outlet = np.full(len(options), float(np.max(disc.outlet_bore)))
         link = _hose("link", options, _link)
         elements.append(_step("j-3", options, before, inlet, lambda o: o.joints[-3]))
         trunk = [disc, _step("j-4", options, outlet, link.bore, lambda o: o.joints[-2]), replace(link, bends=())]

@@ -27,6 +27,7 @@ class Fate:
     floor: Array  #: thrown, not caught [-]
     hood: Array  #: held by an enclosure; an open hood holds none [-]
     tank: Array  #: of `filter`, what drops in the vacuum's own tank [-]
+    wet: Array  #: held under water by a wet stage [-]
 
 
 def fate(line: Line, captures: tuple[Capture, ...], separations: tuple[Separation, ...]) -> Fate | None:
@@ -41,10 +42,11 @@ def fate(line: Line, captures: tuple[Capture, ...], separations: tuple[Separatio
         return None
     made = line.dust.weights
     caught = made * together.caught
-    past = caught
+    past, wetted = caught, np.zeros_like(caught)
     for stage in separations:
         if stage.grades is not None:
-            past = past * (1.0 - stage.grades.kept)
+            kept = past * stage.grades.kept
+            past, wetted = past - kept, wetted + kept if stage.wet else wetted
     tank, held, exhaust = _in_vacuum(past, line)
     missed_floating = made * together.missed_floating
     missed = made - caught
@@ -54,13 +56,14 @@ def fate(line: Line, captures: tuple[Capture, ...], separations: tuple[Separatio
 
     nothing = np.zeros_like(total(caught))
     return Fate(
-        bin=total(caught - past),
+        bin=total(caught - past - wetted),
         filter=total(tank + held),
         exhaust=total(exhaust),
         room_air=total(missed_floating),
         floor=total(missed - missed_floating),
         hood=nothing,
         tank=total(tank),
+        wet=total(wetted),
     )
 
 

@@ -65,14 +65,15 @@ def figures_at(line: Line, found: Assessment, port: int, folding: Array | None =
     acts = np.zeros(n, dtype=np.intp)
     for check in slow:
         acts = acts + (check.level == _ACT)
-    if found.efficiency:
-        acts = acts + (kept_level(found.efficiency[0], line) == _ACT)
+    kept = found.kept
+    if kept is not None:
+        acts = acts + (kept_level(kept, line) == _ACT)
     if folding is not None:
         acts = acts + (per_variant(folding) < 1.0)
     return Figures(
         flow=per_variant(found.point.port_flow[port]),
         speed=per_variant(slow[0].value) if slow else None,
-        kept=per_variant(found.efficiency[0]) if found.efficiency else None,
+        kept=None if kept is None else per_variant(kept),
         in_bin=per_variant(found.fate.bin) if found.fate else None,
         folding=None if folding is None else per_variant(folding),
         acts=acts,

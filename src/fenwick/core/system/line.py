@@ -10,9 +10,10 @@ import numpy as np
 from fenwick.core.arrays import Values, variant_count
 from fenwick.core.components.dust import Dust
 from fenwick.core.components.elements import Branch, Element, Port
-from fenwick.core.components.separator import SlottedDisc
+from fenwick.core.components.separator import Separator
 from fenwick.core.components.site import Site
 from fenwick.core.components.vacuum import Vacuum
+from fenwick.core.components.wet import WetStage
 from fenwick.core.rules import RuleBook
 
 
@@ -81,6 +82,11 @@ class Line:
         return frozenset(every - used)
 
     @property
-    def separators(self) -> tuple[SlottedDisc, ...]:
-        """The separators of the trunk, in the order of the air."""
-        return tuple(element for element in self.trunk if isinstance(element, SlottedDisc))
+    def separators(self) -> tuple[Separator, ...]:
+        """The separators of the trunk that have a bin, in the order of the air."""
+        return tuple(element for element in self.trunk if isinstance(element, Separator))
+
+    @property
+    def stages(self) -> tuple[Separator | WetStage, ...]:
+        """Everything in the trunk that takes dust out of the air, in the order of the air."""
+        return tuple(element for element in self.trunk if isinstance(element, Separator | WetStage))

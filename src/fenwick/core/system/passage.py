@@ -7,9 +7,11 @@ from collections.abc import Iterator
 import numpy as np
 
 from fenwick.core.arrays import Array, Values
+from fenwick.core.components.cyclone import Cyclone
 from fenwick.core.components.dust import Dust
 from fenwick.core.components.elements import Element, Gate, Hose, Leak, Plate, Reducer
-from fenwick.core.components.separator import SlottedDisc
+from fenwick.core.components.separator import Separator, SlottedDisc
+from fenwick.core.components.wet import WetStage
 from fenwick.core.formulas.sizes import SIZES, terminal_velocity
 from fenwick.core.system.checks import Check, graded
 from fenwick.core.system.line import Leaf, Line
@@ -30,7 +32,7 @@ def ahead_of_separator(line: Line, leaf: Leaf) -> list[Element]:
     """The parts that carry the whole dust of a tool: to the separator, or to the vacuum where there is none."""
     parts = [part for branch in leaf.way for part in branch.elements]
     for part in line.trunk:
-        if isinstance(part, SlottedDisc):
+        if isinstance(part, Separator | WetStage):
             break
         parts.append(part)
     return parts
@@ -92,8 +94,15 @@ def _passages(line: Line, leaf: Leaf) -> Iterator[tuple[str, Values]]:
         width = _width(part)
         if width is not None:
             yield part.id, width
-    for disc in line.separators:
-        yield disc.id, disc.inlet_bore
+    first = next(iter(line.separators), None)  # what passes it is dust, not chips
+    if first is not None:
+        g = first.geometry
+        yield first.id, np.minimum(g.inlet_height, g.inlet_width) if _has_slit(first) else first.hose_bore
+
+
+def _has_slit(stage: Separator) -> bool:
+    """Whether the inlet is a rectangle, whose narrow side counts, rather than a round hose."""
+    return isinstance(stage, Cyclone) or (isinstance(stage, SlottedDisc) and stage.inlet_rectangle is not None)
 
 
 def _width(part: Element) -> Values | None:
@@ -107,8 +116,10 @@ def _width(part: Element) -> Values | None:
             return _open_width(part.bore, part.opening)
         case Plate():
             return np.minimum(part.bore, np.sqrt(4.0 * np.asarray(part.open_area) / np.pi))
-        case SlottedDisc():
-            return part.inlet_bore
+        case WetStage():
+            return part.throat_diameter
+        case Separator():
+            return part.hose_bore
         case _:
             return part.bore
 

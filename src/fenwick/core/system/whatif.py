@@ -13,14 +13,14 @@ import numpy as np
 from fenwick.core.arrays import Array
 from fenwick.core.catalogue.parts import HOSE_BORES
 from fenwick.core.components.elements import Element, Hose, InlineFilter, Leak, Reducer
-from fenwick.core.components.separator import SlottedDisc
+from fenwick.core.components.separator import Separator
 from fenwick.core.components.vacuum import Vacuum
 from fenwick.core.rules import ENTRY_LOSS
 from fenwick.core.system.assess import assess
 from fenwick.core.system.checks import folding_suction
 from fenwick.core.system.figures import Figures, blocked_suction, figures_at, figures_of_each
-from fenwick.core.system.layout import RIBBED_WALLS, bin_leak_area, entry_loss
 from fenwick.core.system.line import Leaf, Line
+from fenwick.core.system.rows import RIBBED_WALLS, bin_leak_area, entry_loss
 from fenwick.core.system.whatif_batch import Batch
 
 SHORTER = (0.5, 0.75)  #: of its length, what a hose is cut to [-]
@@ -90,7 +90,7 @@ def _part_candidates(part: Element, line: Line) -> list[Candidate]:
             return [Candidate("taper", part.id, TAPER)]
         case InlineFilter() if np.max(part.medium.held) > 0.0:
             return [Candidate("clean-inline", part.id)]
-        case SlottedDisc():
+        case Separator():
             return _bin_candidates(part, line)
         case _:
             return []
@@ -107,7 +107,7 @@ def _hose_candidates(hose: Hose) -> list[Candidate]:
     return found
 
 
-def _bin_candidates(disc: SlottedDisc, line: Line) -> list[Candidate]:
+def _bin_candidates(disc: Separator, line: Line) -> list[Candidate]:
     found = []
     if np.max(bin_leak_area(disc, line.rules)) > 0.0:
         found.append(Candidate("seal-bin", disc.id))
@@ -233,7 +233,7 @@ def _folding(line: Line, changes: tuple[Candidate, ...]) -> Array | None:
     ratios = np.full(len(changes) + 1, float(np.max(folds)) / blocked)
     for i, change in enumerate(changes, start=1):
         if change.kind == "stiffen":
-            ringed = replace(disc, bin=replace(disc.bin, stiffeners=(*disc.bin.stiffeners, change.value)))
+            ringed = disc.changed(bin=replace(disc.bin, stiffeners=(*disc.bin.stiffeners, change.value)))
             strong = folding_suction(ringed, line)
             assert strong is not None
             ratios[i] = float(np.max(strong)) / blocked

@@ -9,10 +9,10 @@ import numpy as np
 
 from fenwick.core.arrays import Values
 from fenwick.core.components.elements import Branch, Element, Hose, InlineFilter, Leak, Port, Reducer
-from fenwick.core.components.separator import SlottedDisc
+from fenwick.core.components.separator import Separator
 from fenwick.core.components.vacuum import FilterMedium
-from fenwick.core.system.layout import bin_leak_area, entry_loss
 from fenwick.core.system.line import Line
+from fenwick.core.system.rows import bin_leak_area, entry_loss
 
 
 class Change(Protocol):
@@ -95,8 +95,8 @@ class Batch:
             case InlineFilter():
                 held = self.column(part.medium.held, "clean-inline", part.id, 0.0)
                 return replace(part, medium=replace(part.medium, held=held))
-            case SlottedDisc():
-                return self.disc(part)
+            case Separator():
+                return self.separator(part)
             case _:
                 return part
 
@@ -113,9 +113,9 @@ class Batch:
             bends=tuple(replace(b, angle=self.column(b.angle, "straight", name, 0.0)) for b in part.bends),
         )
 
-    def disc(self, part: SlottedDisc) -> SlottedDisc:
+    def separator(self, part: Separator) -> Separator:
         """A separator sealed below, emptied or set upright."""
         leak = self.column(bin_leak_area(part, self.given.rules), "seal-bin", part.id, 0.0)
         fill = self.column(part.bin.fill_height, "empty", part.id, 0.0)
         tilt = self.column(part.tilt, "upright", part.id, 0.0)
-        return replace(part, bin=replace(part.bin, leak_area=leak, fill_height=fill), tilt=tilt)
+        return part.changed(bin=replace(part.bin, leak_area=leak, fill_height=fill), tilt=tilt)

@@ -13,7 +13,7 @@ from fenwick.rig import Rig, RigError, edit_rig
 from fenwick.rig.elements import BranchPart, HosePart, PlatePart
 from fenwick.rig.guesses import guess_path
 from fenwick.rig.problems import split_path
-from fenwick.rig.separator import SlottedDiscPart
+from fenwick.rig.separator import SeparatorPart
 from fenwick.web.document_fields import document_field, facts_at, read_changes, sentences_by_path, typed_value
 from fenwick.web.fields import Field
 
@@ -26,23 +26,17 @@ PART_KEYS: dict[str, tuple[str, ...]] = {
     "elbow": ("bore_m", "angle_deg", "style", "radius_m"),
     "plate": ("bore_m",),
     "filter": ("bore_m", "medium", "area_m2", "held_kg"),
-    "separator": (
-        "slots[0].width_m",
-        "slots[0].arc_deg",
-        "slots[0].start_deg",
-        "chamber_d_m",
-        "chamber_height_m",
-        "inlet_bore_m",
-        "outlet_d_m",
-        "outlet_length_m",
-        "bin.fill_height_m",
-        "bin.closure",
-        "bin.leak_area_m2",
-        "bin.wall_m",
-        "bin.material",
-        "tilt_deg",
-    ),
+    "wet-stage": ("throat_d_m", "immersion_m", "vessel_d_m", "water_kg"),
 }
+#: of a separator, what is changed most; the rest is on its own page
+SEPARATOR_KEYS: dict[str, tuple[str, ...]] = {
+    "cyclone": ("body_d_m", "outlet_d_m", "total_height_m"),
+    "slotted-disc": ("slots[0].width_m", "slots[0].arc_deg", "inlet_bore_m"),
+    "elbow-lid": ("inlet_bore_m", "outlet_d_m", "outlet_aim"),
+    "rim-inlet": ("inlet_bore_m", "outlet_d_m", "outlet_length_m"),
+    "one-body": ("slots[0].width_m", "inlet_bore_m", "window_area_m2"),
+}
+BIN_KEYS = ("bin.fill_height_m", "bin.closure", "bin.leak_area_m2", "tilt_deg")
 TOOL_KEYS = ("port.bore_m", "port.entry", "port.machine", "port.dust_rate_kg_s")
 HOOD_KEYS = ("port.hood.distance_m", "port.hood.release", "port.hood.thrown_share")
 CURVE_KEYS = ("vacuum.curve.sealed_suction_pa", "vacuum.curve.open_flow_m3_s", "vacuum.curve.air_watts")
@@ -116,17 +110,15 @@ def _branch_paths(root: str, branch: BranchPart, *, joins: bool) -> tuple[str, .
 
 
 def _element_paths(root: str, element: Any) -> tuple[str, ...]:
-    named = () if isinstance(element, SlottedDiscPart) else ("name",)  # its fields are many already
-    keys = [*named, *PART_KEYS[element.kind]]
+    if isinstance(element, SeparatorPart):
+        return tuple(f"{root}.{key}" for key in (*SEPARATOR_KEYS[element.type], *BIN_KEYS))  # type: ignore[attr-defined]
+    keys = ["name", *PART_KEYS[element.kind]]
     if isinstance(element, HosePart):
         for i in range(len(element.bends)):
             keys += [f"bends[{i}].angle_deg", f"bends[{i}].radius_m"]
     if isinstance(element, PlatePart):
         for i in range(len(element.holes)):
             keys += [f"holes[{i}].diameter_m", f"holes[{i}].count"]
-    if isinstance(element, SlottedDiscPart):
-        for i in range(1, len(element.slots)):
-            keys += [f"slots[{i}].width_m", f"slots[{i}].arc_deg", f"slots[{i}].start_deg"]
     return tuple(f"{root}.{key}" for key in keys)
 
 

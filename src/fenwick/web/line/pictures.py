@@ -10,7 +10,7 @@ from fenwick.core.system.line import Line
 from fenwick.drawing import render_curve, render_fate, render_ladder, render_line, render_plan
 from fenwick.drawing.scene import MARKS, Scene
 from fenwick.rig import Rig
-from fenwick.rig.separator import SlottedDiscPart
+from fenwick.rig.separator import ChamberPart, SeparatorPart
 from fenwick.units import METRIC, format_value, unit_label
 from fenwick.units.convert import from_display, water_column
 from fenwick.wording.say import Voice
@@ -54,9 +54,9 @@ def fate_title(rig: Rig) -> str:
 def status_of(rig: Rig, scene: Scene, system: str) -> str:
     """How full, how dirty, how upright, which dust."""
     said = []
-    disc = next((e for e in rig.line.elements if isinstance(e, SlottedDiscPart)), None)
-    if disc and scene.separator:
-        said.append(f"Bin {100 * scene.separator.fill_share:.0f} % full")
+    disc = next((e for e in rig.line.elements if isinstance(e, SeparatorPart)), None)
+    if disc:
+        said.append(f"Bin {100 * scene.stage(disc.id).fill_share:.0f} % full")
     if rig.vacuum.filter:
         held = format_value(rig.vacuum.filter.held_kg, "mass", system, unit=True)
         said.append("filter clean" if rig.vacuum.filter.held_kg == 0 else f"filter holds {held}")
@@ -91,5 +91,5 @@ def plan_of(rig: Rig, line: Line, found: Assessment, voice: Voice, part: str) ->
     """The small picture beside the fields of a part, and its caption."""
     if part == "vacuum":
         return render_curve(line, found, voice, "curve"), "suction, air power"
-    disc = next((e for e in rig.line.elements if isinstance(e, SlottedDiscPart) and e.id == part), None)
+    disc = next((e for e in rig.line.elements if isinstance(e, ChamberPart) and e.id == part), None)
     return (render_plan(disc, "plan"), "from above") if disc else None

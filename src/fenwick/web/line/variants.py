@@ -7,7 +7,8 @@ from dataclasses import dataclass
 from flask import redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
 
-from fenwick.core.system.assess import assess, efficiency_band
+from fenwick.core.system.assess import assess
+from fenwick.core.system.uncertainty import sureness
 from fenwick.data.lines import (
     LineState,
     all_line_ids,
@@ -104,7 +105,7 @@ def compare(line_id: int, other_id: int) -> ResponseReturnValue:
 def _verdict(state: LineState, system: str) -> dict[str, VerdictRow]:
     line = build_line(state.rig)
     port = next((i for i, leaf in enumerate(line.leaves) if leaf.open), 0)
-    rows = verdict(line, assess(line), efficiency_band(line), voice_for(state.rig, system), port)
+    rows = verdict(line, assess(line), sureness(line).kept, voice_for(state.rig, system), port)
     return {row.title: row for row in rows}
 
 

@@ -8,11 +8,13 @@ from flask import url_for
 from markupsafe import Markup
 
 from fenwick.core.components.vacuum import Vacuum
+from fenwick.core.components.wet import WET_DUSTS
 from fenwick.core.errors import CoreError
-from fenwick.core.system.assess import Assessment, assess, efficiency_band
+from fenwick.core.system.assess import Assessment, assess
 from fenwick.core.system.figures import figures_at
 from fenwick.core.system.line import Line
 from fenwick.core.system.ports import flow_alone
+from fenwick.core.system.uncertainty import sureness
 from fenwick.core.system.whatif import candidates, ranked, try_all, try_vacuums
 from fenwick.data.lines import LineState
 from fenwick.drawing import (
@@ -24,8 +26,8 @@ from fenwick.drawing.fate import fate_ends
 from fenwick.drawing.states import worst_part
 from fenwick.rig import Rig, build_line
 from fenwick.rig.result import voice_for
-from fenwick.rig.separator import SlottedDiscPart
-from fenwick.rig.structure import ADDABLE
+from fenwick.rig.separator import SeparatorPart
+from fenwick.rig.structure import ADDABLE, ON_TRUNK
 from fenwick.rig.whatif import candidate_key
 from fenwick.shop.into_line import other_vacuums
 from fenwick.web.line.form import Editor, open_editor
@@ -154,7 +156,7 @@ def line_view(
         name: lay_out_scene(rig, found, voice, canvas, link, part, at)
         for name, canvas in (("wide", WIDE), ("narrow", NARROW))
     }
-    rows = verdict(line, found, efficiency_band(line), voice, at)
+    rows = verdict(line, found, sureness(line).kept, voice, at)
     suggestions = [] if attempt.trial else _suggestions(line, found, at, other_vacuums(rig, state.owned), voice)
     panel = open_panel(attempt.panel or PanelChoice(), rig, line, at, [words for _, words in suggestions], system)
     notes = _notes(found, voice) + [Note("", sentence) for sentence in warnings(line, found, voice)]
@@ -183,7 +185,7 @@ def line_view(
         plan=plan_of(rig, line, found, voice, part),
         suggestions=suggestions[:MOST_SUGGESTIONS],
         trial=attempt.trial,
-        addable={kind: word for kind, word in ADDABLE.items() if kind != "separator" or not line.separators},
+        addable=_addable(rig, part),
         panel=panel,
         joins=_joins(rig, part),
         swaps=swaps_for(rig, part, state.owned, system),
@@ -191,10 +193,17 @@ def line_view(
     )
 
 
+def _addable(rig: Rig, part: str) -> dict[str, str]:
+    """Kinds of part that can stand behind a part."""
+    on_trunk = part == "vacuum" or any(element.id == part for element in rig.line.elements)
+    refused = set() if rig.dust and rig.dust.kind in WET_DUSTS else {"wet-stage"}
+    return {k: word for k, word in ADDABLE.items() if (on_trunk or k not in ON_TRUNK) and k not in refused}
+
+
 def _joins(rig: Rig, part: str) -> dict[str, str]:
     """What can be added at a part besides further parts."""
     branch = next((branch for _, branch in rig.line.walk() if branch.id == part), None)
-    if part == "vacuum" or any(e.id == part and isinstance(e, SlottedDiscPart) for e in rig.line.elements):
+    if part == "vacuum" or any(e.id == part and isinstance(e, SeparatorPart) for e in rig.line.elements):
         return {}
     if branch is None:
         return {"tool": "A tool that joins here"}
@@ -250,7 +259,7 @@ def _before(state: LineState, system: str, port: str) -> dict[str, str]:
     line, voice = build_line(state.previous), voice_for(state.previous, system)
     try:
         at = [leaf.id for leaf in line.leaves].index(port)
-        old = verdict(line, assess(line), (), voice, at)
+        old = verdict(line, assess(line), None, voice, at)
     except (CoreError, ValueError):  # it could not be solved, or had no such port
         return {}
     return {row.id: f"{row.value} {row.unit}".strip() for row in old}

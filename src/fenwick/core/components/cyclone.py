@@ -1,0 +1,45 @@
+"""A conical cyclone on the lid of a bin."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from fenwick.core.arrays import Values
+from fenwick.core.components.bins import Bin
+from fenwick.core.components.separator import Manner, Separator
+from fenwick.core.formulas.cyclone import CycloneGeometry
+from fenwick.core.formulas.swirl import SwirlGeometry
+
+MANNERS = {
+    "smooth": Manner("swirl.friction-smooth", "swirl.steepness-smooth", "bin.exchange-cyclone"),
+    "shop-built": Manner("swirl.friction-shop", "swirl.steepness-shop", "bin.exchange-cyclone"),
+}
+
+
+@dataclass(frozen=True)
+class Cyclone(Separator):
+    """Inlet, cylinder, cone, dust outlet over the bin's lid."""
+
+    id: str
+    shape: CycloneGeometry
+    finish: str  #: smooth or shop-built
+    bin: Bin
+    tilt: Values = 0.0  #: from upright [rad]
+    swapped: bool = False
+
+    @property
+    def geometry(self) -> SwirlGeometry:
+        """What the orbit model needs."""
+        return self.shape.orbit
+
+    @property
+    def manner(self) -> Manner:
+        """Smooth mouldings rub less and cut sharper."""
+        return MANNERS[self.finish]
+
+    @property
+    def opening(self) -> Values:
+        """The dust outlet [m^2]."""
+        return np.pi / 4.0 * np.square(self.shape.dust_outlet)

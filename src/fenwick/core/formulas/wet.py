@@ -1,0 +1,29 @@
+"""A wet stage: air forced through water after a dry one. Its cut size is a rule of thumb."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from fenwick.core.arrays import Array, Values
+from fenwick.core.formulas.sizes import GRAVITY
+
+WATER_DENSITY = 998.0  #: [kg/m^3]
+THROAT_LOSS = 1.5  #: velocity heads of the throat [-]
+
+
+def wet_stage_drop(immersion: Values, throat_velocity: Values, air_density: Values) -> Array:
+    """Pressure drop of a wet stage [Pa]: ρ_w g · immersion + 1.5 · ½ρv²."""
+    head = 0.5 * np.asarray(air_density) * np.square(throat_velocity)
+    return np.asarray(WATER_DENSITY * GRAVITY * np.asarray(immersion) + THROAT_LOSS * head)
+
+
+def wet_cut_size(throat_velocity: Values, cut_at_reference: Values, reference_velocity: float = 20.0) -> Array:
+    """Size kept by half [m]: 1.2 µm · (20 m/s / v) by rule.
+
+    Parameters
+    ----------
+    throat_velocity : > 0 [m/s]
+    cut_at_reference : 1.2 µm by rule [m]
+    reference_velocity : [m/s]
+    """
+    return np.asarray(cut_at_reference * reference_velocity / np.asarray(throat_velocity))

@@ -1,0 +1,179 @@
+"""How sure a separator's figures are: a seeded Monte Carlo over what nobody has measured, in one batched call."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass, replace
+
+import numpy as np
+import numpy.typing as npt
+
+from fenwick.core.arrays import Array
+from fenwick.core.components.cyclone import Cyclone
+from fenwick.core.components.wet import WetStage
+from fenwick.core.rules import RULES, Rule, rule
+from fenwick.core.system.capture import capture
+from fenwick.core.system.kept import entering_dust, kept_share
+from fenwick.core.system.line import Line
+from fenwick.core.system.operating import operating_point
+from fenwick.core.system.separation import ORBIT, OTHER_MODELS, Separation, separations
+
+DRAWS, SEED = 2000, 20
+WITHIN = 0.90  #: share of the draws inside a band [-]
+ONE_SIDE = 1.6449  #: standard deviations from the middle to either end of that [-]
+FARTHEST = 2.0  #: nothing is drawn farther out than this [standard deviations]
+LEAST_END = 0.1  #: a range that begins at nothing is taken to begin at this share of the middle [-]
+STRIPS = 10  #: equal parts that the draws of one assumption are sorted into, to see what follows it
+MODEL = "model"  #: stands for the choice among the published models
+_ALWAYS = ("dust.size", "bin.leak-reading", "bin.stir", "bin.stir-depth", "bin.leak-weight", "bin.leak-jet")
+
+
+@dataclass(frozen=True)
+class Band:
+    """A figure with what is believable of it."""
+
+    low: float  #: 5 % of the draws lie below
+    median: float
+    high: float  #: 5 % of the draws lie above
+    drivers: tuple[tuple[str, float], ...]  #: (assumption, share of the spread that follows it [-]), the most first
+
+
+@dataclass(frozen=True)
+class Sureness:
+    """The bands of one stage."""
+
+    kept: Band | None  #: of what enters it [-]; None where the dust is not known
+    cut_size: Band | None  #: [m]
+    pressure_drop: Band  #: [Pa]
+    inlet_velocity: Band  #: [m/s]
+
+
+def spread_values(row: Rule, normal: Array) -> Array:
+    """Values of a rule for standard normal draws: log-normal, its range the middle 90 %.
+
+    Both sides have their own width, so that the median is the rule's value.
+    """
+    low = max(row.low, LEAST_END * row.value)
+    up, down = np.log(row.high / row.value), np.log(row.value / low)
+    reach = np.clip(normal, -FARTHEST, FARTHEST) / ONE_SIDE
+    return np.asarray(row.value * np.exp(np.where(reach > 0.0, up, down) * reach))
+
+
+@dataclass(frozen=True)
+class LineSureness:
+    """The bands of a line's stages, and of what they keep together."""
+
+    stages: tuple[Sureness, ...] = ()
+    kept: Band | None = None  #: of what enters the first stage; None where the dust is not known
+
+
+def assumptions_of(line: Line) -> tuple[str, ...]:
+    """Keys of the rules that a line's separators rest on and that are drawn."""
+    found: dict[str, None] = dict.fromkeys(_ALWAYS)
+    for stage in line.stages:
+        if isinstance(stage, WetStage):
+            found["wet.cut"] = None
+            continue
+        manner = stage.manner
+        keys = [manner.friction, manner.steepness, manner.exchange, manner.exchange_more, manner.swirl]
+        if not isinstance(stage, Cyclone):
+            keys.append("swirl.cut")  # for cyclones the published models disagree by as much
+        if stage.bin.leak_area is None:
+            keys.append(f"closure.{stage.bin.closure}")
+        if np.any(stage.tilt):
+            keys.append("bin.tilt-power")
+        if stage.bin.ledges:
+            keys.append("bin.ledge")
+        found |= dict.fromkeys(key for key in keys if key is not None)
+    return tuple(found)
+
+
+def sureness(line: Line, draws: int = DRAWS, seed: int = SEED) -> LineSureness:
+    """The bands of a line's stages; repeatable by seed.
+
+    Parameters
+    ----------
+    line : a single variant
+    draws : how many [-]
+    seed : of the draws
+    """
+    if not line.stages:
+        return LineSureness()
+    rng = np.random.default_rng(seed)
+    keys = assumptions_of(line)
+    drawn = {key: spread_values(rule(key), rng.standard_normal(draws)) for key in keys}
+    sizes = drawn["dust.size"]
+    varied = replace(
+        line,
+        rules=line.rules.with_values(drawn),
+        dust=None if line.dust is None else line.dust.scaled(sizes),
+    )
+    point = operating_point(varied)
+    stages = separations(varied, point)
+    models = rng.integers(0, 1 + len(OTHER_MODELS), draws)
+    chosen = [_of_models(stage, models) for stage in stages]
+    entering = entering_dust(varied, capture(varied, point))
+    found, causes, fed = [], dict(drawn), entering
+    if any(stage.others for stage in stages):
+        causes[MODEL] = models.astype(float)
+    for stage, (cut, kept) in zip(stages, chosen, strict=True):
+        shares = None if kept is None or entering is None else kept_share(entering, kept)
+        found.append(
+            Sureness(
+                kept=None if shares is None else _band(shares, causes),
+                cut_size=None if cut is None else _band(cut, causes),
+                pressure_drop=_band(stage.pressure_drop, causes),
+                inlet_velocity=_band(stage.inlet_velocity, causes),
+            )
+        )
+        if kept is not None and entering is not None:
+            entering = entering * (1.0 - kept)
+    whole = None
+    if fed is not None and entering is not None:
+        whole = _band(1.0 - np.sum(entering, axis=0) / np.maximum(np.sum(fed, axis=0), 1e-300), causes)
+    return LineSureness(tuple(found), whole)
+
+
+def _of_models(stage: Separation, models: npt.NDArray[np.intp]) -> tuple[Array | None, Array | None]:
+    """Cut size and kept share of each size, every draw by one of the published models."""
+    if stage.grades is None:
+        return None, None
+    if not stage.others:
+        return stage.grades.cut_size, stage.grades.kept
+    every = stage.models
+    cut = np.choose(models, [np.broadcast_to(every[name].cut_size, models.shape) for name in (ORBIT, *OTHER_MODELS)])
+    kept = np.empty((stage.grades.reaches_wall.shape[0], models.size))
+    for i, name in enumerate((ORBIT, *OTHER_MODELS)):
+        mine = models == i
+        kept[:, mine] = np.broadcast_to(every[name].kept, kept.shape)[:, mine]
+    return cut, kept
+
+
+def _band(values: Array, causes: Mapping[str, Array]) -> Band:
+    tail = (1.0 - WITHIN) / 2.0
+    low, median, high = np.quantile(values, [tail, 0.5, 1.0 - tail])
+    return Band(float(low), float(median), float(high), _drivers(values, causes))
+
+
+def _drivers(values: Array, causes: Mapping[str, Array]) -> tuple[tuple[str, float], ...]:
+    """Share of the variance that lies between the strips of each cause (its correlation ratio)."""
+    values = np.broadcast_to(values, next(iter(causes.values())).shape)
+    whole = float(np.var(values))
+    middle = float(np.mean(values))
+    if whole <= (1e-9 * max(abs(middle), 1e-30)) ** 2:
+        return ()
+    shares = {}
+    for name, cause in causes.items():
+        ordered = values[np.argsort(cause, kind="stable")]
+        strips = np.array_split(ordered, STRIPS)
+        between = sum(len(strip) * (float(np.mean(strip)) - middle) ** 2 for strip in strips) / len(values)
+        chance = (STRIPS - 1) / len(values)  # what strips of mere noise would show
+        shares[name] = max(0.0, float(between / whole) - chance)
+    return tuple(sorted(((k, v) for k, v in shares.items() if v > 0.01), key=lambda item: -item[1]))
+
+
+def rule_words(key: str) -> str:
+    """What a driver is, in words."""
+    if key == MODEL:
+        return "which published model is right"
+    return {row.key: row.meaning for row in RULES}[key]

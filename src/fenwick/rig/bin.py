@@ -1,0 +1,67 @@
+"""The bin under a separator in the rig file."""
+
+from __future__ import annotations
+
+from itertools import pairwise
+from typing import Literal, Self
+
+from pydantic import Field, model_validator
+
+from fenwick.rig import fields as f
+from fenwick.rig.problems import refuse
+
+MaterialKind = Literal["hdpe", "pp", "abs", "polycarbonate", "acrylic", "steel", "plywood", "mdf", "fibre-drum"]
+ClosureKind = Literal["screwed-gasket", "clamp-ring", "foam-strip", "snap-on", "latch-gasket", "loose"]
+
+
+class ProfilePart(f.Part):
+    """An inside diameter of the bin at a height."""
+
+    height_m: f.Depth = Field(title="Height")
+    d_m: f.Size = Field(title="Diameter")
+
+
+class LedgePart(f.Part):
+    """A step in the bin's wall."""
+
+    height_m: f.Depth = Field(title="Height")
+    depth_m: f.Depth = Field(title="Depth")
+
+
+class StiffenerPart(f.Part):
+    """A ring round the bin."""
+
+    height_m: f.Depth = Field(title="Height")
+
+
+class BinPart(f.Part):
+    """The bin under a separator."""
+
+    profile: tuple[ProfilePart, ...] = Field(min_length=2, max_length=20)
+    ledges: tuple[LedgePart, ...] = Field((), max_length=20)
+    wall_m: f.Wall | None = Field(None, title="Bin wall")
+    material: MaterialKind | None = Field(None, title="Bin material")
+    closure: ClosureKind = Field("clamp-ring", title="Lid closure")
+    fill_height_m: f.Depth = Field(0.0, title="Dust height")
+    leak_area_m2: f.GapArea | None = Field(None, title="Bin leak")
+    stiffeners: tuple[StiffenerPart, ...] = Field((), max_length=20)
+    nested: f.Flag = Field(False, title="Second bucket inside")
+
+    @model_validator(mode="after")
+    def _geometry(self) -> Self:
+        if self.profile[0].height_m != 0.0:
+            refuse("profile[0].height_m", "must be 0 m: the profile starts at the floor")
+        for i, (low, high) in enumerate(pairwise(self.profile), start=1):
+            if high.height_m <= low.height_m:
+                refuse(
+                    f"profile[{i}].height_m", "must be above the height before it: list the profile from the floor up"
+                )
+        top = self.profile[-1].height_m
+        if self.fill_height_m > top:
+            refuse("fill_height_m", "must not be above the bin's rim", top, at_most=True)
+        marks = [(f"ledges[{i}].height_m", ledge.height_m) for i, ledge in enumerate(self.ledges)]
+        marks += [(f"stiffeners[{i}].height_m", ring.height_m) for i, ring in enumerate(self.stiffeners)]
+        for key, height in marks:
+            if height > top:
+                refuse(key, "must not be above the bin's rim", top, at_most=True)
+        return self
