@@ -27,6 +27,7 @@ PAGES = (
     "lines/1/drawer",
     "lines/2/ports",
     "lines/1/compare/2",
+    "lines/1/separator",
     "shop",
     "shop?list=room",
     "start",

@@ -19,8 +19,10 @@ from fenwick.core.components.wet import WetStage
 from fenwick.core.formulas.cyclone import FAMILIES
 from fenwick.core.system.assess import Assessment, assess
 from fenwick.core.system.checks import LEVEL_WORDS
+from fenwick.core.system.effects import effects, sweeps
 from fenwick.core.system.line import Line
 from fenwick.core.system.separation import fill_mark
+from fenwick.core.system.traces import traces
 from fenwick.core.system.uncertainty import MODEL, rule_words, sureness
 from tests.lines import disc_line
 
@@ -199,3 +201,44 @@ def test_a_measured_leak_is_surer_than_a_guessed_lid() -> None:
     assert loose is not None
     assert known is not None
     assert loose.high - loose.low > known.high - known.low
+
+
+def test_what_a_fault_costs_is_what_mending_it_gains() -> None:
+    made = MAKERS["disc on top"](bin_of(leak_area=30e-6, fill_height=0.2)).changed(tilt=0.2)
+    line = line_of(made)
+    faults, sizes = effects(line, made)
+    assert {effect.id for effect in faults} == {"empty", "seal", "upright"}
+    assert all(effect.gain > 0.0 for effect in faults)
+    sealed = kept(assess(line_of(made.changed(bin=replace(made.bin, leak_area=0.0)))))[0]
+    seal = next(effect for effect in faults if effect.id == "seal")
+    assert seal.kept == pytest.approx(float(sealed))
+    assert {"slot-wider", "outlet-longer", "deeper-bin"} <= {effect.id for effect in sizes}
+
+
+@pytest.mark.parametrize("kind", MAKERS)
+def test_sweeps_start_where_nothing_is_wrong_and_only_fall(kind: str) -> None:
+    made = MAKERS[kind](bin_of(leak_area=10e-6))
+    for sweep in sweeps(line_of(made), made):
+        assert np.all(np.diff(sweep.value) > 0.0)
+        assert np.all(np.diff(sweep.kept) <= 1e-9)
+        assert sweep.value[0] == pytest.approx(0.0, abs=1e-6)
+    fill = sweeps(line_of(made), made)[0]
+    assert fill.kept[-1] == 0.0
+
+
+@pytest.mark.parametrize("kind", MAKERS)
+def test_traced_grains_agree_with_the_grade_curve(kind: str) -> None:
+    made = MAKERS[kind](bin_of())
+    line = line_of(made)
+    found = assess(line)
+    followed = traces(made, line, found.point, found.separations[0])
+    assert found.separations[0].grades is not None
+    cut = float(found.separations[0].grades.cut_size[0])
+    for trace in followed:
+        assert np.all(trace.radius > 0.0)
+        assert np.all(np.diff(trace.angle) >= -1e-9)
+        if trace.size < 0.5 * cut:
+            assert trace.end == "past" or trace.end == "afloat"
+        if trace.size > 1.9 * cut:
+            assert trace.end in ("bin", "back")
+    assert traces(made, replace(line, dust=None), found.point, replace(found.separations[0], grades=None)) == ()

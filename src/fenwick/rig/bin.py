@@ -45,7 +45,7 @@ class BinPart(f.Part):
     fill_height_m: f.Depth = Field(0.0, title="Dust height")
     leak_area_m2: f.GapArea | None = Field(None, title="Bin leak")
     stiffeners: tuple[StiffenerPart, ...] = Field((), max_length=20)
-    nested: f.Flag = Field(False, title="Second bucket inside")
+    nested: f.Flag = Field(False, title="Nested bucket")
 
     @model_validator(mode="after")
     def _geometry(self) -> Self:

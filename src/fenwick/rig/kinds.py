@@ -13,6 +13,7 @@ from fenwick.rig.places import path_of
 from fenwick.rig.problems import Problem, RigError
 from fenwick.rig.read import check_rig
 from fenwick.rig.separator import SeparatorPart
+from fenwick.rig.structure import fresh_name
 
 COMMON_KEYS = ("id", "kind", "name", "tilt_deg", "hoses_swapped", "tool_end", "vacuum_end", "bin")
 ROUND_TO = 0.0005  #: sizes of a design to begin with [m]
@@ -131,7 +132,7 @@ def change_kind(rig: Rig, part: str, kind: str) -> Rig:
     inlet = round_one or sqrt(4.0 * area / pi)
     index = int(path_of(document, part).split("[")[-1].rstrip("]"))
     begun = KINDS[kind].begin(inlet, max(old.outlet_d_m, inlet), kept["bin"])
-    document["line"]["elements"][index] = {**kept, **begun}
+    document["line"]["elements"][index] = {**kept, **begun, "name": fresh_name(rig, KINDS[kind].label)}
     document["guesses"] = [
         guess for guess in document["guesses"] if guess["part"] != part or guess["key"].startswith("bin.")
     ]

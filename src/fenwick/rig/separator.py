@@ -88,7 +88,7 @@ class SlottedDiscPart(ChamberPart):
     """A disc with perimeter slots: a chamber on top of the bin, or hung inside it."""
 
     type: Literal["slotted-disc"]
-    hung: f.Flag = Field(False, title="Disc hangs in the bin")
+    hung: f.Flag = Field(False, title="Disc hung")
 
     @model_validator(mode="after")
     def _hangs(self) -> Self:

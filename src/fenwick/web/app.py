@@ -7,7 +7,7 @@ from flask_wtf.csrf import CSRFProtect
 
 from fenwick import __version__
 from fenwick.data import Database
-from fenwick.web import database, errors, headers, line, pieces, reference, settings, start
+from fenwick.web import database, errors, headers, line, pieces, reference, separator, settings, start
 from fenwick.web import shop as shop_pages
 from fenwick.web.filters import init_filters
 
@@ -40,6 +40,6 @@ def create_app(shop: Database, secret_key: str) -> Flask:
     headers.init_app(app)
     errors.init_app(app)
     init_filters(app)
-    for place in (line, start, shop_pages, settings, reference, pieces):
+    for place in (line, separator, start, shop_pages, settings, reference, pieces):
         app.register_blueprint(place.bp)
     return app

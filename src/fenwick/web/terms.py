@@ -42,6 +42,31 @@ TERMS: dict[str, Term] = {
         "kept = share to the wall × share that stays, summed over the sizes",
         "Equilibrium orbit (Barth, Muschelknautz; Hoffmann & Stein 2008) and rules of thumb for the bin.",
     ),
+    "grade": Term(
+        "Grade curve",
+        "The share of each grain size that is kept. At the cut size half of the grains reach the wall; the columns "
+        "show how much of your dust there is of each size, and which part of it gets past.",
+        "kept = 1 / (1 + (cut size / size)^m) × share that stays in the bin",
+        "Equilibrium orbit for the wall, rules of thumb for the bin; cyclones by four published models.",
+    ),
+    "cut": Term(
+        "Cut size",
+        "The size of which half reaches the wall. Finer air speeds, a smaller body and a smoother wall cut finer.",
+        "d50 = √(18 μ 0.9 Q / (2π (ρp − ρ) v² H))",
+        "Barth, Muschelknautz; Hoffmann & Stein 2008, chapter 6.",
+    ),
+    "drop": Term(
+        "Suction it costs",
+        "What the swirl takes of the vacuum's suction: friction at the wall, and the spin that is lost in the outlet.",
+        "Δp = f A ρ (v wall · v core)^1.5 / (2 · 0.9 Q) + [2 + r² + 3 r^(4/3)] ½ ρ v outlet²",
+        "Barth, Muschelknautz; for flat chambers an extrapolation.",
+    ),
+    "inlet": Term(
+        "Inlet speed",
+        "The mean speed of the air as it enters. It makes the swirl: faster cuts finer and costs more suction.",
+        "v = flow / area of the inlet",
+        "Continuity.",
+    ),
     "collapse": Term(
         "Bin against collapse",
         "The suction at which the bin's wall folds, over the suction of the blocked line. Below 1 it folds; under 1.5 "

@@ -202,13 +202,12 @@ def _typed(editor: Editor, form: Mapping[str, str], errors: dict[str, str]) -> E
 
 def _label(before: Rig, after: Rig, editor: Editor, paths: tuple[str, ...], system: str) -> str:
     """What was changed, from what to what."""
-    new = open_editor(after, editor.part, editor.title, system)
-    assert new is not None
-    old_fields = {field.path: field for field in editor.fields}
+    document = after.model_dump(mode="json")
     said = []
-    for field in new.fields:
+    for field in editor.fields:
         if field.path in paths:
-            said.append(f"{field.label.lower()} {_shown(old_fields[field.path])} → {_shown(field)}")
+            now = rig_field(after, document, field.path, system)
+            said.append(f"{field.label.lower()} {_shown(field)} → {_shown(now)}")
     return f"{editor.title}: {', '.join(said)}"
 
 

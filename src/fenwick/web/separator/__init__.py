@@ -1,0 +1,5 @@
+"""The Separator: chosen, drawn in section and plan, judged, and changed by its dimensions."""
+
+from fenwick.web.separator.routes import bp
+
+__all__ = ["bp"]

@@ -1,0 +1,107 @@
+"""Every field of a separator, in groups; and the rows of its lists."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from typing import Any
+
+from fenwick.rig import Rig
+from fenwick.rig.places import path_of
+from fenwick.rig.separator import ChamberPart, CyclonePart, ElbowLidPart, OneBodyPart, SeparatorPart, SlottedDiscPart
+from fenwick.web.fields import Field
+from fenwick.web.line.form import Editor, rig_field
+
+#: what can be added to a list, with what a new row begins as
+ROWS: dict[str, tuple[str, str]] = {
+    "slots": ("slot", "slots"),
+    "profile": ("height", "bin.profile"),
+    "ledges": ("ledge", "bin.ledges"),
+    "stiffeners": ("ring", "bin.stiffeners"),
+}
+PREFIX = "separator:"
+
+
+def separator_of(rig: Rig, part: str) -> SeparatorPart | None:
+    """The separator of that id, or the first one; None where the line has none."""
+    stages = [element for element in rig.line.elements if isinstance(element, SeparatorPart)]
+    return next((stage for stage in stages if stage.id == part), stages[0] if stages else None)
+
+
+def shape_keys(part: SeparatorPart) -> list[str]:
+    """Keys of the body, by kind."""
+    ways = ["inlet_bore_m", "outlet_d_m", "outlet_length_m"]
+    match part:
+        case CyclonePart():
+            inlet = ["inlet_bore_m"] if part.inlet_bore_m is not None else ["inlet_height_m", "inlet_width_m"]
+            return ["body_d_m", "cylinder_height_m", "total_height_m", "dust_outlet_d_m", *inlet, *ways[1:], "finish"]
+        case ChamberPart():
+            keys = ["chamber_d_m", "chamber_height_m", *ways]
+            for i in range(len(part.slots)):
+                keys += [f"slots[{i}].width_m", f"slots[{i}].arc_deg", f"slots[{i}].start_deg"]
+            if isinstance(part, SlottedDiscPart):
+                keys.append("hung")
+            if isinstance(part, OneBodyPart):
+                keys += ["window_area_m2", "deck_leak_m2"]
+            return keys
+        case ElbowLidPart():
+            return [*ways, "outlet_aim"]
+        case _:
+            return ways
+
+
+def bin_keys(part: SeparatorPart) -> list[str]:
+    """Keys of the bin, and of how all of it stands."""
+    keys = []
+    for i in range(len(part.bin.profile)):
+        keys += [f"profile[{i}].height_m"] if i else []
+        keys.append(f"profile[{i}].d_m")
+    keys += ["fill_height_m", "closure", "leak_area_m2", "wall_m", "material", "nested"]
+    for i in range(len(part.bin.ledges)):
+        keys += [f"ledges[{i}].height_m", f"ledges[{i}].depth_m"]
+    keys += [f"stiffeners[{i}].height_m" for i in range(len(part.bin.stiffeners))]
+    return [*(f"bin.{key}" for key in keys), "tilt_deg", "hoses_swapped"]
+
+
+def whole_editor(rig: Rig, part: SeparatorPart, title: str, system: str) -> Editor:
+    """The editor with every field of a separator."""
+    document = rig.model_dump(mode="json")
+    root = path_of(document, part.id)
+    keys = [*shape_keys(part), *bin_keys(part), "name"]
+    return Editor(part.id, title, PREFIX, tuple(_field(rig, document, root, key, system) for key in keys))
+
+
+def _field(rig: Rig, document: Any, root: str, key: str, system: str) -> Field:
+    field = rig_field(rig, document, f"{root}.{key}", system)
+    words = _list_words(key)
+    return replace(field, label=words) if words else field
+
+
+def _list_words(key: str) -> str:
+    """What a value in a list is called; empty for the others."""
+    if "[" not in key:
+        return ""
+    index = int(key.split("[")[1].split("]")[0])
+    last = key.rsplit(".", 1)[1]
+    if key.startswith("slots"):
+        which = "Slot" if index == 0 else f"Slot {index + 1}"
+        return f"{which} {({'width_m': 'wide', 'arc_deg': 'arc', 'start_deg': 'starts'})[last]}"
+    if ".profile" in key:
+        if index == 0:
+            return "Wide at floor"
+        return f"{'Wide' if last == 'd_m' else 'Height'} {index}"
+    if ".ledges" in key:
+        return f"Ledge {index + 1} {'deep' if last == 'depth_m' else 'at'}"
+    return f"Ring {index + 1} at"
+
+
+def new_row(part: SeparatorPart, rows: str) -> dict[str, Any]:
+    """What a new row of a list begins as."""
+    profile = part.bin.profile
+    top = profile[-1]
+    if rows == "slots":
+        return {"width_m": 0.03, "arc_deg": 30.0, "start_deg": 0.0}
+    if rows == "profile":
+        return {"height_m": round(top.height_m + 0.05, 4), "d_m": top.d_m}
+    if rows == "ledges":
+        return {"height_m": round(0.9 * top.height_m, 4), "depth_m": 0.01}
+    return {"height_m": round(top.height_m / 2.0, 4)}

@@ -1,0 +1,169 @@
+"""Routes of the Separator: parse, call, render."""
+
+from __future__ import annotations
+
+from flask import Blueprint, abort, jsonify, redirect, render_template, request, url_for
+from flask.typing import ResponseReturnValue
+
+from fenwick.core.system.assess import assess
+from fenwick.core.system.traces import traces
+from fenwick.data.lines import LineState, first_line_id, line_names, line_state, step_line
+from fenwick.drawing.section import frame_of
+from fenwick.rig import RigError, build_line, edit_rig
+from fenwick.rig.kinds import KINDS, change_kind
+from fenwick.rig.result import voice_for
+from fenwick.rig.separator import SeparatorPart
+from fenwick.rig.structure import add_part
+from fenwick.web.database import session
+from fenwick.web.line.form import read_editor
+from fenwick.web.line.routes import save
+from fenwick.web.separator.fields import ROWS, new_row, separator_of, whole_editor
+from fenwick.web.separator.motion import motion_of
+from fenwick.web.separator.view import SeparatorView, picture_of, separator_view
+from fenwick.web.units import unit_system
+
+bp = Blueprint("separator", __name__)
+
+
+@bp.get("/separator")
+def start() -> ResponseReturnValue:
+    """The separator of the shop's first line; the five questions where there is none."""
+    line_id = first_line_id(session())
+    if line_id is None:
+        return redirect(url_for("start.ask"))
+    return redirect(url_for("separator.show", line_id=line_id))
+
+
+def _found(line_id: int) -> tuple[LineState, SeparatorPart]:
+    """The line and the separator that is meant; 404 where it has none."""
+    state = line_state(session(), line_id)
+    part = separator_of(state.rig, request.values.get("part", ""))
+    if part is None:
+        abort(404)
+    return state, part
+
+
+@bp.get("/lines/<int:line_id>/separator")
+def show(line_id: int) -> ResponseReturnValue:
+    """One of the line's separators; an invitation where it has none."""
+    state = line_state(session(), line_id)
+    part = separator_of(state.rig, request.args.get("part", ""))
+    if part is None:
+        return render_template("separator/none.html", state=state, kinds=KINDS, lines=line_names(session(), line_id))
+    return _render(separator_view(state, part, unit_system()))
+
+
+@bp.post("/lines/<int:line_id>/separator/begin/<kind>")
+def begin(line_id: int, kind: str) -> ResponseReturnValue:
+    """Put a separator of a kind before the link to the vacuum."""
+    if kind not in KINDS:
+        abort(404)
+    state = line_state(session(), line_id)
+    after = "vacuum"
+    rig, new = add_part(state.rig, after, "separator")
+    rig = change_kind(rig, new, kind)
+    save(line_id, rig, f"{KINDS[kind].label} put in")
+    return redirect(url_for("separator.show", line_id=line_id, part=new))
+
+
+@bp.post("/lines/<int:line_id>/separator")
+def change(line_id: int) -> ResponseReturnValue:
+    """Take the fields; what is wrong comes back beside what was typed, the drawing stays at the last good state."""
+    state, part = _found(line_id)
+    system = unit_system()
+    editor = whole_editor(state.rig, part, voice_for(state.rig, system).name(part.id), system)
+    changed = read_editor(state.rig, editor, request.form, system)
+    if changed.editor.error or any(field.error for field in changed.editor.fields):
+        return _render(separator_view(state, part, system, changed.editor), 422)
+    if changed.rig is not None:
+        save(line_id, changed.rig, changed.label)
+    return _after(line_id, part.id)
+
+
+@bp.post("/lines/<int:line_id>/separator/preview")
+def preview(line_id: int) -> ResponseReturnValue:
+    """Drawing and figures as they would be; nothing is saved, and what does not fit changes nothing."""
+    state, part = _found(line_id)
+    system = unit_system()
+    editor = whole_editor(state.rig, part, part.id, system)
+    changed = read_editor(state.rig, editor, request.form, system)
+    wrong = changed.editor.error or next((field.error for field in changed.editor.fields if field.error), "")
+    if wrong:
+        beside = {"HX-Retarget": "#drag-note", "HX-Reswap": "outerHTML"}  # the drawing stays as it is
+        return render_template("separator/_refused.html", sentence=wrong), 422, beside
+    rig = changed.rig or state.rig
+    moved = separator_of(rig, part.id)
+    assert moved is not None
+    return render_template("separator/_preview.html", picture=picture_of(rig, moved, system, bands=False))
+
+
+@bp.post("/lines/<int:line_id>/separator/kind")
+def choose_kind(line_id: int) -> ResponseReturnValue:
+    """Another kind of separator over the same bin."""
+    state, part = _found(line_id)
+    kind = request.form.get("kind", "")
+    if kind not in KINDS:
+        abort(404)
+    try:
+        rig = change_kind(state.rig, part.id, kind)
+    except RigError as error:
+        sentence = f"This bin does not take that kind: {error.problems[0].sentence(unit_system())}."
+        return _render(separator_view(state, part, unit_system(), error=sentence), 422)
+    save(line_id, rig, f"Separator: {KINDS[kind].label.lower()}")
+    return _after(line_id, part.id)
+
+
+@bp.post("/lines/<int:line_id>/separator/rows/<rows>/<any(add, remove):way>")
+def change_rows(line_id: int, rows: str, way: str) -> ResponseReturnValue:
+    """A slot, a height of the bin, a ledge or a ring more, or the last of them less."""
+    state, part = _found(line_id)
+    if rows not in ROWS:
+        abort(404)
+    word, key = ROWS[rows]
+    document = part.model_dump(mode="json")
+    owner = document["bin"] if key.startswith("bin.") else document
+    listed = list(owner.get(key.removeprefix("bin.")) or [])
+    listed = [*listed, new_row(part, rows)] if way == "add" else listed[:-1]
+    at = next(i for i, element in enumerate(state.rig.line.elements) if element.id == part.id)
+    try:
+        rig = edit_rig(state.rig, {f"line.elements[{at}].{key}": listed})
+    except RigError as error:
+        sentence = error.problems[0].sentence(unit_system())
+        return _render(separator_view(state, part, unit_system(), error=f"{sentence[:1].upper()}{sentence[1:]}."), 422)
+    save(line_id, rig, f"{word.capitalize()} {'added' if way == 'add' else 'removed'}")
+    return _after(line_id, part.id)
+
+
+@bp.post("/lines/<int:line_id>/separator/<any(undo, redo):way>")
+def step(line_id: int, way: str) -> ResponseReturnValue:
+    """Take the last change back, or bring it again."""
+    step_line(session(), line_id, -1 if way == "undo" else +1)
+    return _after(line_id, request.form.get("part", ""))
+
+
+@bp.get("/lines/<int:line_id>/separator/motion")
+def motion(line_id: int) -> ResponseReturnValue:
+    """Ways of grains through the separator, for the canvas over its drawing."""
+    state, part = _found(line_id)
+    line = build_line(state.rig)
+    found = assess(line)
+    stage = next(one for one in line.separators if one.id == part.id)
+    result = next(one for one in found.separations if one.id == part.id)
+    followed = traces(stage, line, found.point, result)
+    return jsonify(motion_of(followed, frame_of(part), voice_for(state.rig, unit_system())))
+
+
+def _after(line_id: int, part: str) -> ResponseReturnValue:
+    """The page again: the fragment for htmx, a fresh page otherwise."""
+    if not request.headers.get("HX-Request"):
+        return redirect(url_for("separator.show", line_id=line_id, part=part or None))
+    state = line_state(session(), line_id)
+    found = separator_of(state.rig, part)
+    if found is None:
+        return "", 200, {"HX-Redirect": url_for("separator.show", line_id=line_id)}
+    return _render(separator_view(state, found, unit_system()))
+
+
+def _render(view: SeparatorView, status: int = 200) -> ResponseReturnValue:
+    template = "separator/_separator.html" if request.headers.get("HX-Request") else "separator/page.html"
+    return render_template(template, view=view, lines=line_names(session(), view.state.id)), status

@@ -1,0 +1,181 @@
+"""Everything the Separator page shows, prepared as plain values."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+from markupsafe import Markup
+
+from fenwick.core.components.separator import Separator
+from fenwick.core.system.assess import Assessment, assess
+from fenwick.core.system.effects import effects, sweeps
+from fenwick.core.system.kept import entering_dust
+from fenwick.core.system.line import Line
+from fenwick.core.system.separation import Separation, fill_mark
+from fenwick.core.system.uncertainty import sureness
+from fenwick.data.lines import LineState
+from fenwick.drawing.grade_chart import GradeChart, render_grade_chart
+from fenwick.drawing.section import render_section
+from fenwick.drawing.sweep_chart import render_sweep
+from fenwick.rig import Rig, build_line
+from fenwick.rig.kinds import KINDS, kind_of
+from fenwick.rig.result import voice_for
+from fenwick.rig.separator import SeparatorPart
+from fenwick.web.line.form import Editor
+from fenwick.web.separator.fields import ROWS, whole_editor
+from fenwick.wording import VerdictRow, check_sentence
+from fenwick.wording.say import Voice
+from fenwick.wording.separator import (
+    EffectRow,
+    ModelRow,
+    drop_checks,
+    effect_row,
+    model_rows,
+    stage_rows,
+    through_the_wall,
+)
+
+SWEEP_TITLES = {"fill": "How full, {unit}", "tilt": "Leaning over", "leak": "Air leaking in below"}
+
+
+@dataclass(frozen=True)
+class Picture:
+    """What follows every drag: the drawing, the figures, the grade curve."""
+
+    section: Markup
+    rows: list[VerdictRow]
+    grade: Markup | None
+    past: str  #: what gets past, in a sentence; empty where the dust is not known
+
+
+@dataclass(frozen=True)
+class SeparatorView:
+    """The Separator page."""
+
+    state: LineState
+    rig: Rig
+    part: SeparatorPart
+    title: str
+    kind: str
+    kinds: dict[str, tuple[str, str]]
+    others: list[tuple[str, str]]  #: (id, name) of the line's further separators
+    picture: Picture
+    editor: Editor
+    rows: dict[str, str]  #: lists that can grow: (list, what a row is called)
+    models: list[ModelRow]
+    drop_checks: str
+    faults: list[EffectRow]
+    sizes: list[EffectRow]
+    sweeps: list[tuple[str, str, Markup]]
+    sights: list[str]
+    notes: list[tuple[str, str]]  #: (level, sentence) of its checks
+    dust: str
+    air: str
+    error: str = ""
+
+
+def picture_of(rig: Rig, part: SeparatorPart, system: str, *, bands: bool = True) -> Picture:
+    """Drawing, figures and grade curve; without bands where it has to be quick."""
+    line, voice = build_line(rig), voice_for(rig, system)
+    return _picture(line, assess(line), part, voice, bands=bands)
+
+
+def _picture(line: Line, found: Assessment, part: SeparatorPart, voice: Voice, *, bands: bool) -> Picture:
+    stage, _ = _stage(line, found, part.id)
+    at = [one.id for one in line.stages].index(part.id)
+    sure = sureness(line).stages[at] if bands else None
+    grade, past = _grade(line, found, at, voice)
+    free = next((float(c.limit[0]) for c in found.checks if c.id == "bin-full" and c.part == part.id), 0.0)
+    return Picture(
+        render_section(part, free, voice, "section"), stage_rows(line, stage, found, sure, voice), grade, past
+    )
+
+
+def _stage(line: Line, found: Assessment, part: str) -> tuple[Separator, Separation]:
+    stage = next(stage for stage in line.separators if stage.id == part)
+    return stage, next(one for one in found.separations if one.id == part)
+
+
+def _entering(line: Line, found: Assessment, at: int) -> np.ndarray | None:
+    """Dust that enters a stage, by size, shape (60, 1); None where the dust is not known."""
+    entering = entering_dust(line, found.captures)
+    if entering is None:
+        return None
+    for stage in found.separations[:at]:
+        if stage.grades is not None:
+            entering = entering * (1.0 - stage.grades.kept)
+    return np.asarray(entering)
+
+
+def _grade(line: Line, found: Assessment, at: int, voice: Voice) -> tuple[Markup | None, str]:
+    entering, result = _entering(line, found, at), found.separations[at]
+    if entering is None or result.grades is None:
+        return None, ""
+    grades = result.grades
+    chart = GradeChart(
+        entering[:, 0],
+        grades.kept[:, 0],
+        grades.reaches_wall[:, 0],
+        {name: other.reaches_wall[:, 0] for name, other in result.others.items()},
+        float(grades.cut_size[0]),
+    )
+    past = float(np.sum(entering[:, 0] * (1.0 - grades.kept[:, 0])) / max(float(np.sum(entering)), 1e-300))
+    return render_grade_chart(chart, voice, "grade"), f"{100.0 * past:.1f} g of each 100 g that enter get past"
+
+
+def separator_view(
+    state: LineState, part: SeparatorPart, system: str, editor: Editor | None = None, error: str = ""
+) -> SeparatorView:
+    """Solve the line and prepare the page of one of its separators."""
+    rig = state.rig
+    line, voice = build_line(rig), voice_for(rig, system)
+    found = assess(line)
+    stage, result = _stage(line, found, part.id)
+    at = [one.id for one in line.stages].index(part.id)
+    known = line.dust is not None
+    faults, sizes = effects(line, stage) if known else ((), ())
+    entering = _entering(line, found, at)
+    row = found.point.stations.index(part.id)
+    density = float(found.point.stations.density_mean[row, 0])
+    return SeparatorView(
+        state=state,
+        rig=rig,
+        part=part,
+        title=voice.name(part.id),
+        kind=kind_of(part),
+        kinds={key: (kind.label, kind.sentence) for key, kind in KINDS.items()},
+        others=[(one.id, voice.name(one.id)) for one in line.separators if one.id != part.id],
+        picture=_picture(line, found, part, voice, bands=True),
+        editor=editor or whole_editor(rig, part, voice.name(part.id), system),
+        rows={key: word for key, (word, _) in ROWS.items() if key != "slots" or hasattr(part, "slots")},
+        models=model_rows(result, entering, voice) if entering is not None and result.others else [],
+        drop_checks=drop_checks(stage, result, density, voice),
+        faults=[effect_row(effect, voice) for effect in faults],
+        sizes=[effect_row(effect, voice) for effect in sizes],
+        sweeps=_sweeps(line, stage, voice) if known else [],
+        sights=through_the_wall(line, stage, result, voice),
+        notes=_notes(found, part.id, voice),
+        dust=line.dust.label if line.dust else "",
+        air=voice.figure(found.point.stations.flow[row, 0], "flow"),
+        error=error,
+    )
+
+
+def _sweeps(line: Line, stage: Separator, voice: Voice) -> list[tuple[str, str, Markup]]:
+    mark, _ = fill_mark(stage, line.rules)
+    unit = voice.figure(0.0, "bore").split(" ")[1]
+    return [
+        (
+            sweep.id,
+            SWEEP_TITLES[sweep.id].format(unit=unit),
+            render_sweep(sweep, voice, f"sweep-{sweep.id}", mark if sweep.id == "fill" else None),
+        )
+        for sweep in sweeps(line, stage)
+    ]
+
+
+def _notes(found: Assessment, part: str, voice: Voice) -> list[tuple[str, str]]:
+    words = {1: "watch", 2: "act"}
+    bad = [check for check in found.checks if check.part == part and int(check.level[0]) > 0]
+    return [(words[int(c.level[0])], check_sentence(c, voice)) for c in sorted(bad, key=lambda c: -int(c.level[0]))]

@@ -1,0 +1,92 @@
+"""The separator by hand: a disc designed by dragging its knobs, with the mouse and with the keys; dust in motion."""
+
+import re
+
+from playwright.sync_api import Page, expect
+
+
+def pull(page: Page, key: str, dx: float, dy: float) -> None:
+    """Drag the knob of a dimension."""
+    box = page.locator(f'.dimension[data-key="{key}"] .knob').bounding_box()
+    assert box
+    x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+    page.mouse.move(x, y)
+    page.mouse.down()
+    page.mouse.move(x + dx / 2, y + dy / 2, steps=3)
+    page.mouse.move(x + dx, y + dy, steps=3)
+
+
+def value(page: Page, key: str) -> float:
+    """What a field holds."""
+    return float(page.locator(f'#editor [name$="{key}"]').input_value())
+
+
+def test_a_disc_is_designed_by_dragging(bench: Page) -> None:
+    bench.get_by_role("link", name="Separator", exact=True).click()
+    row = bench.locator('[data-row="cut"] .figure')
+    before, cut = value(bench, ".outlet_length_m"), row.inner_text()
+    pull(bench, "outlet_length_m", 0.0, -16.0)
+    expect(row).not_to_have_text(cut)  # the figures follow while the knob is held
+    bench.mouse.up()
+    expect(bench.locator("#undo .what")).to_contain_text("outlet hangs")
+    assert value(bench, ".outlet_length_m") < before
+
+    pull(bench, "slots[0].arc_deg", -20.0, -60.0)
+    bench.mouse.up()
+    expect(bench.locator("#undo .what")).to_contain_text("slot arc")
+    assert value(bench, "slots[0].arc_deg") > 250.0
+
+    bench.locator('.dimension[data-key="bin.fill_height_m"] .grip').focus()
+    bench.keyboard.press("Shift+ArrowDown")
+    bench.keyboard.press("Shift+ArrowDown")
+    expect(bench.locator("#undo .what")).to_contain_text("dust height")
+    assert value(bench, "fill_height_m") == 150.0
+    expect(bench.get_by_role("slider", name="dust stands")).to_be_focused()
+
+    while bench.locator("#undo .what").count():
+        with bench.expect_response(re.compile("/undo$")):
+            bench.locator("#undo").click()
+        bench.wait_for_load_state("networkidle")
+    expect(bench.locator("#undo .what")).to_have_count(0)
+    assert value(bench, ".outlet_length_m") == before
+
+
+def test_what_does_not_fit_is_said_and_escape_lets_go(bench: Page) -> None:
+    bench.get_by_role("link", name="Separator", exact=True).click()
+    before = value(bench, ".outlet_length_m")
+    pull(bench, "outlet_length_m", 0.0, 90.0)
+    expect(bench.locator("#drag-note")).to_contain_text("Must not reach below the disc")
+    expect(bench.locator(".section-drawing")).to_be_visible()
+    bench.keyboard.press("Escape")
+    bench.mouse.up()
+    expect(bench.locator("#drag-note")).to_be_empty()
+    assert value(bench, ".outlet_length_m") == before
+    expect(bench.locator("#undo")).to_be_disabled()
+
+
+def test_dust_moves_is_paused_and_stands_still_where_that_is_preferred(bench: Page) -> None:
+    bench.get_by_role("link", name="Separator", exact=True).click()
+    bench.get_by_role("button", name="Dust in motion").click()
+    expect(bench.locator("#motion-key li")).not_to_have_count(0)
+    expect(bench.locator("#motion-play")).to_be_hidden()  # this browser prefers reduced motion
+
+    bench.emulate_media(reduced_motion="no-preference")
+    bench.get_by_role("button", name="Dust in motion").click()
+    bench.get_by_role("button", name="Dust in motion").click()
+    expect(bench.locator("#motion-play")).to_have_text("Pause")
+    ink = "() => { const c = document.getElementById('motion'); return c.toDataURL().length }"
+    bench.wait_for_function(f"({ink})() > 3000")
+    bench.locator("#motion-play").click()
+    expect(bench.locator("#motion-play")).to_have_text("Play")
+    still = bench.evaluate(ink)
+    bench.wait_for_timeout(200)
+    assert bench.evaluate(ink) == still
+
+
+def test_another_kind_is_chosen_and_drawn(bench: Page) -> None:
+    bench.get_by_role("link", name="Separator", exact=True).click()
+    bench.get_by_label("Kind").select_option("cyclone")
+    expect(bench.locator('.dimension[data-key="total_height_m"]')).to_be_visible()
+    expect(bench.get_by_text("The four published models, one by one")).to_be_visible()
+    bench.get_by_role("link", name=re.compile("^in the")).click()
+    expect(bench.locator(".line-drawing .part-separator").first).to_be_visible()
