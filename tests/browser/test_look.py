@@ -28,6 +28,7 @@ PAGES = (
     "lines/2/ports",
     "lines/1/compare/2",
     "lines/1/separator",
+    "lines/1/separator/find",
     "shop",
     "shop?list=room",
     "start",

@@ -90,3 +90,29 @@ def test_another_kind_is_chosen_and_drawn(bench: Page) -> None:
     expect(bench.get_by_text("The four published models, one by one")).to_be_visible()
     bench.get_by_role("link", name=re.compile("^in the")).click()
     expect(bench.locator(".line-drawing .part-separator").first).to_be_visible()
+
+
+def test_a_cyclone_under_a_bench_of_600_mm_is_found_and_taken_over(bench: Page) -> None:
+    bench.get_by_role("link", name="Separator", exact=True).click()
+    bench.get_by_role("link", name="Find a better one").click()
+    for kind in (
+        "Slotted disc, on top",
+        "Slotted disc, in the bin",
+        "Two elbows in a lid",
+        "Tall bin, inlet at the rim",
+    ):
+        bench.get_by_label(kind).uncheck()
+    bench.get_by_label("Stands at most").fill("600")
+    bench.get_by_label("The bin", exact=True).select_option("mended")
+    bench.get_by_role("button", name="Find", exact=True).click()
+    expect(bench.locator(".tradeoff")).to_be_visible(timeout=20_000)
+    expect(bench.locator(".found-table")).to_contain_text("Today: Slot chamber")
+    spot = bench.locator(".tradeoff .spot").nth(3)
+    spot.focus()
+    bench.keyboard.press("Enter")
+    expect(bench.locator(".spot.picked")).to_have_count(1)
+    high = bench.locator(".found-table tr.picked td").nth(4).inner_text()
+    assert float(high.split()[0]) <= 600.0
+    bench.get_by_role("button", name="Make it a variant").click()
+    expect(bench.get_by_label("Kind")).to_have_value("cyclone")
+    assert value(bench, ".total_height_m") + 420.0 <= 600.5

@@ -7,9 +7,10 @@ from flask_wtf.csrf import CSRFProtect
 
 from fenwick import __version__
 from fenwick.data import Database
-from fenwick.web import database, errors, headers, line, pieces, reference, separator, settings, start
+from fenwick.web import database, errors, finder, headers, line, pieces, reference, separator, settings, start
 from fenwick.web import shop as shop_pages
 from fenwick.web.filters import init_filters
+from fenwick.web.jobs import Jobs
 
 MAX_UPLOAD = 12_000_000  #: a log of 100 000 rows; a rig file has a limit of its own [bytes]
 
@@ -40,6 +41,7 @@ def create_app(shop: Database, secret_key: str) -> Flask:
     headers.init_app(app)
     errors.init_app(app)
     init_filters(app)
-    for place in (line, separator, start, shop_pages, settings, reference, pieces):
+    app.extensions["fenwick-jobs"] = Jobs()
+    for place in (line, separator, finder, start, shop_pages, settings, reference, pieces):
         app.register_blueprint(place.bp)
     return app

@@ -18,6 +18,8 @@ SENTENCES = {
     "rough": "{name} is rougher for its bore than the friction law was tested for.",
     "kinked": "{name} bends tighter than its own bore: it kinks, and the loss is a guess.",
     "overlap": "The inlet of {name} overlaps its outlet tube: the swirl model is indicative only.",
+    "short-tube": "The outlet tube of {name} ends above the bottom of its inlet: air may run straight across into it; "
+    "the model does not see that.",
     "step": "The bore changes {ratio} to 1 at {name}: check its unit, millimetres or inches.",
     "unknown-dust": "The dust is not known: carrying, separation and what becomes of the dust are left out.",
 }

@@ -7,11 +7,14 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from fenwick.core.components.cyclone import Cyclone
 from fenwick.core.components.elements import Branch, Element, Hose, Leak, Reducer
 from fenwick.core.components.separator import Separator
 from fenwick.core.components.wet import WetStage
 from fenwick.core.system.line import Line
 from fenwick.core.system.operating import OperatingPoint
+
+SHORT_TUBE = 0.8  #: of the inlet's height, below which air may run straight across into the outlet [-]
 
 
 @dataclass(frozen=True)
@@ -124,6 +127,9 @@ def _end_bores(part: Element) -> tuple[float, float] | None:
 
 def _about_disc(disc: Separator) -> Iterator[Doubt]:
     geometry = disc.geometry
+    hangs = getattr(disc, "outlet_length", None) if not isinstance(disc, Cyclone) else disc.shape.outlet_length
+    if hangs is not None and np.max(hangs) < SHORT_TUBE * np.max(geometry.inlet_height):
+        yield Doubt("short-tube", disc.id)
     if np.max(geometry.outlet_radius + geometry.inlet_width - geometry.body_radius) > 0.0:
         yield Doubt("overlap", disc.id)
 

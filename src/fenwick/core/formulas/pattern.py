@@ -1,0 +1,45 @@
+"""Flat patterns of cones and barrels, as far as they decide what sheet a design needs."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from fenwick.core.arrays import Array, Values
+
+
+def cone_pattern(wide: Values, narrow: Values, height: Values) -> tuple[Array, Array, Array]:
+    """Flat pattern of a truncated cone: outer radius, inner radius [m], angle [rad].
+
+    Parameters
+    ----------
+    wide, narrow : diameters, wide > narrow [m]
+    height : along the axis [m]
+
+    Notes
+    -----
+    With the half-angle α, tan α = (D − B)/(2 height): radii D/(2 sin α) and B/(2 sin α), angle 2π sin α.
+    """
+    half = np.arctan2((np.asarray(wide) - narrow) / 2.0, np.asarray(height))
+    sine = np.maximum(np.sin(half), 1e-6)
+    return np.asarray(wide / 2.0 / sine), np.asarray(narrow / 2.0 / sine), np.asarray(2.0 * np.pi * np.sin(half))
+
+
+def sector_box(outer: Values, inner: Values, angle: Values) -> tuple[Array, Array]:
+    """Width and height [m] of the rectangle round a ring sector that is laid symmetrically.
+
+    Parameters
+    ----------
+    outer, inner : radii [m]
+    angle : [rad]
+    """
+    half = np.minimum(np.asarray(angle) / 2.0, np.pi)
+    width = 2.0 * outer * np.sin(np.minimum(half, np.pi / 2.0))
+    lowest = np.where(half <= np.pi / 2.0, inner * np.cos(half), outer * np.cos(half))
+    return np.asarray(width), np.asarray(outer - lowest)
+
+
+def fits_on(width: Values, height: Values, sheet_width: Values, sheet_height: Values) -> Array:
+    """How large a rectangle is against a sheet, either way round [-]; up to 1 it fits."""
+    one = np.maximum(np.asarray(width) / sheet_width, np.asarray(height) / sheet_height)
+    other = np.maximum(np.asarray(width) / sheet_height, np.asarray(height) / sheet_width)
+    return np.asarray(np.minimum(one, other))

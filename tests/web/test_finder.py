@@ -1,0 +1,124 @@
+"""The finder's page: asked, watched, stopped, picked from, taken over; bad limits and empty outcomes explained."""
+
+import re
+import time
+from typing import Any
+
+import pytest
+from flask.testing import FlaskClient
+
+PAGE = "/lines/1/separator/find"
+KINDS = ["cyclone", "slotted-disc", "hung-disc", "elbow-lid", "rim-inlet"]
+
+
+def ask(client: FlaskClient, **limits: Any) -> Any:
+    """Post limits; every kind allowed unless said otherwise."""
+    return client.post(PAGE, data={"part": "sep", "kinds": KINDS, "count": "300", "seed": "2", **limits})
+
+
+def outcome(client: FlaskClient, **limits: Any) -> tuple[str, str]:
+    """(address, page) of a finished search."""
+    answer = ask(client, **limits)
+    assert answer.status_code == 302
+    address = answer.headers["Location"]
+    job = re.search(r"job=([\w-]+)", address)
+    assert job
+    for _ in range(200):
+        if "HX-Redirect" in client.get(f"{PAGE}/{job[1]}").headers:
+            return address, client.get(address).text
+        time.sleep(0.05)
+    raise AssertionError("the search did not end")
+
+
+def test_the_page_asks_for_limits_and_wishes(client: FlaskClient) -> None:
+    page = client.get(f"{PAGE}?part=sep").text
+    for words in ("Stands at most", "Cutter reaches", "Made or bought", "Kept in the bin", "Seed", "Conical cyclone"):
+        assert words in page
+
+
+def test_designs_are_plotted_listed_and_one_is_drawn(client: FlaskClient) -> None:
+    address, page = outcome(client, height="900")
+    assert 'class="tradeoff"' in page
+    assert "Best by your wishes" in page
+    assert "Today: Slot chamber" in page
+    assert "section-drawing" in page
+    picks = re.findall(r"pick=(\d+)", page)
+    again = client.get(f"{address}&pick={max(map(int, picks))}").text
+    assert "Make it a variant" in again
+
+
+def test_a_design_becomes_a_variant_and_the_line_stays(client: FlaskClient) -> None:
+    before = client.get("/lines/1/rig.json").text
+    address, _ = outcome(client, kinds=["cyclone"], height="600")
+    job = re.search(r"job=([\w-]+)", address)
+    assert job
+    answer = client.post(f"{PAGE}/{job[1]}/take/0")
+    assert answer.status_code == 302
+    page = client.get(answer.headers["Location"]).text
+    assert "Conical cyclone" in page
+    assert "Drum sander line, conical cyclone" in page.replace("drum sander line", "Drum sander line")
+    assert client.get("/lines/1/rig.json").text == before
+    assert client.post(f"{PAGE}/{job[1]}/take/9999").status_code == 404
+
+
+def test_nothing_feasible_names_the_limit_and_by_how_much(client: FlaskClient) -> None:
+    _, page = outcome(client, height="300")
+    assert "Nothing keeps to every limit" in page
+    assert "The height: 300 mm is allowed and the nearest design takes 420 mm, 120 mm more" in page
+
+
+@pytest.mark.parametrize(
+    ("field", "text", "sentence"),
+    [
+        ("height", "tall", "“tall” is not a number"),
+        ("height", "-5", "Must be above nothing, or left empty for no limit."),
+        ("suction", "0", "Must be above nothing"),
+        ("count", "1e9", "Must be a whole number from 1 to 60000."),
+        ("seed", "0", "Must be a whole number from 1 to 9999."),
+        ("sheet_width", "600", "A sheet has a width and a length: give both, or neither."),
+        ("kinds", [], "Tick at least one kind of separator."),
+    ],
+)
+def test_a_bad_limit_is_said_and_what_was_typed_stays(
+    client: FlaskClient, field: str, text: Any, sentence: str
+) -> None:
+    answer = ask(client, **{"hours": "3", field: text})
+    assert answer.status_code == 422
+    assert sentence in answer.text
+    assert 'value="3"' in answer.text
+    if isinstance(text, str):
+        assert f'value="{text}"' in answer.text
+
+
+def test_a_mended_bin_keeps_more(client: FlaskClient) -> None:
+    def best(page: str) -> float:
+        found = re.search(r"Best by your wishes.*?<td class=\"num\">([\d.]+) %", page, re.S)
+        assert found
+        return float(found[1])
+
+    _, as_it_is = outcome(client, kinds=["cyclone"])
+    _, mended = outcome(client, kinds=["cyclone"], bin="mended")
+    assert best(mended) > best(as_it_is) + 5.0
+
+
+def test_a_forgotten_search_says_so(client: FlaskClient) -> None:
+    assert "no longer kept" in client.get(f"{PAGE}?part=sep&job=gone").text
+    assert client.get(f"{PAGE}/gone").status_code == 404
+    assert client.post(f"{PAGE}/gone/stop").status_code == 404
+
+
+def test_a_running_search_shows_how_far_it_is_and_stops(client: FlaskClient) -> None:
+    answer = ask(client, count="60000")
+    job = re.search(r"job=([\w-]+)", answer.headers["Location"])
+    assert job
+    first = client.get(f"{PAGE}/{job[1]}").text
+    assert "<progress" in first
+    client.post(f"{PAGE}/{job[1]}/stop")
+    for _ in range(200):
+        if "HX-Redirect" in client.get(f"{PAGE}/{job[1]}").headers:
+            break
+        time.sleep(0.05)
+    page = client.get(answer.headers["Location"]).text
+    tried = re.search(r"([\d,]+) designs tried", page)
+    assert tried
+    assert int(tried[1].replace(",", "")) < 60000
