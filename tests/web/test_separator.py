@@ -150,3 +150,53 @@ def test_inches_are_read_as_inches(client: FlaskClient) -> None:
     client.post("/units", data={"system": "inch", "next": PAGE})
     change(client, **{"bin.fill_height_m": "10"})
     assert stored(client)["bin"]["fill_height_m"] == pytest.approx(0.254)
+
+
+def dust(client: FlaskClient, **fields: str) -> Any:
+    """Post fields of the dust."""
+    return client.post(f"{PAGE}/dust", data={f"dust.{key}": text for key, text in fields.items()}, headers=HX)
+
+
+def test_floor_sweepings_are_mixed_and_a_dust_becomes_ones_own(client: FlaskClient) -> None:
+    page = dust(client, kind="mixture").text
+    assert 'name="dust.kinds[1].parts"' in page
+    client.post(f"{PAGE}/dust/add", data={"part": "sep"}, headers=HX)
+    dust(client, **{"kinds[2].kind": "planer", "kinds[2].parts": "3"})
+    document = json.loads(client.get("/lines/1/rig.json").text)
+    assert document["dust"]["kinds"][2] == {"kind": "planer", "parts": 3.0}
+    page = dust(client, kind="own").text
+    assert 'name="dust.particle_density_kg_m3"' in page
+    assert 'value="Mixture, own"' in page
+    answer = dust(client, **{"modes[0].median_m": "-3"})
+    assert answer.status_code == 422
+    assert "Must be at least 0.1 µm" in answer.text
+    assert "section-drawing" in answer.text
+
+
+def test_metal_never_goes_with_wood(client: FlaskClient) -> None:
+    dust(client, kind="mixture")
+    answer = dust(client, **{"kinds[1].kind": "steel-grinding"})
+    assert answer.status_code == 422
+    assert "sparks and hot metal set it on fire" in answer.text
+
+
+def test_the_bin_says_what_it_holds_and_where_to_mark_it(client: FlaskClient) -> None:
+    page = client.get(PAGE).text
+    assert "to the brim" in page
+    assert "lie below that mark, about" in page
+    assert "Marks for a dip rod or a window" in page
+
+
+def test_every_school_is_worked_out_and_can_be_taken(client: FlaskClient) -> None:
+    page = client.get(f"{PAGE}/schools").text
+    asked = re.findall(r"/separator/schools/([\w-]+)\?", page)
+    assert len(asked) == 10
+    for name in asked:
+        card = client.get(f"{PAGE}/schools/{name}?part=sep").text
+        assert "Habit:" in card
+        assert 'class="judgement"' in card
+    assert "cannot tell them apart" in client.get(f"{PAGE}/schools/under-inlet?part=sep").text
+    answer = client.post(f"{PAGE}/schools/wall/second", data={"part": "sep"})
+    assert answer.status_code == 302
+    assert "Steel" in client.get(answer.headers["Location"]).text
+    assert client.get(f"{PAGE}/schools/flat-earth?part=sep").status_code == 404

@@ -8,7 +8,6 @@ from typing import Any
 from fenwick.core.components.bins import Bin, Ledge
 from fenwick.core.components.chambers import ElbowLid, OneBody, RimInlet
 from fenwick.core.components.cyclone import Cyclone
-from fenwick.core.components.dust import DUSTS
 from fenwick.core.components.elements import (
     Bend,
     Branch,
@@ -34,6 +33,7 @@ from fenwick.core.formulas.fan import exponent_from_air_power
 from fenwick.core.rules import RuleBook
 from fenwick.core.system.line import Line
 from fenwick.rig.bin import BinPart
+from fenwick.rig.dust import build_dust
 from fenwick.rig.elements import (
     BranchPart,
     ElbowPart,
@@ -66,7 +66,7 @@ def build_line(rig: Rig) -> Line:
     swapped = rig.line.use == "swap"
     return Line(
         vacuum=build_vacuum(rig.vacuum, site),
-        dust=DUSTS[rig.dust.kind] if rig.dust else None,
+        dust=build_dust(rig.dust) if rig.dust else None,
         branches=tuple(_branch(branch, swapped=swapped) for branch in rig.line.branches),
         trunk=tuple(_element(element) for element in rig.line.elements),
         junction_bore=rig.line.junction_bore_m,

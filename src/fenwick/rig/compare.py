@@ -45,7 +45,7 @@ SKIPPED = ("id", "name", "kind", "elements", "branches")  #: keys that say what 
 def _parts(rig: Rig) -> dict[str, dict[str, Leaf]]:
     """Leaves of every part, by the key below the part."""
     document = rig.model_dump(mode="json")
-    places = [(top, top, document[top]) for top in ("site", "vacuum") if document[top] is not None]
+    places = [(top, top, document[top]) for top in ("site", "vacuum", "dust") if document[top] is not None]
     for way, branch in rig.line.walk():
         inner = branch.model_dump(mode="json")
         places.append((branch.id, f"line.{way}", inner))
@@ -53,7 +53,7 @@ def _parts(rig: Rig) -> dict[str, dict[str, Leaf]]:
     places += [(e["id"], f"line.elements[{i}]", e) for i, e in enumerate(document["line"]["elements"])]
     parts = {part: dict(_leaves(value, path, len(path), document)) for part, path, value in places}
     if rig.dust is not None:
-        parts["dust"] = {"kind": (rig.dust.kind, "Dust", None)}
+        parts["dust"]["kind"] = (rig.dust.kind, "Dust", None)
     return parts
 
 

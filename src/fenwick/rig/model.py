@@ -6,12 +6,12 @@ from typing import Annotated, Literal, Self
 
 from pydantic import Field, model_validator
 
-from fenwick.core.components.dust import DUSTS, REFUSED_DUSTS
 from fenwick.core.components.wet import WET_DUSTS
 from fenwick.core.errors import OutsideDomainError
 from fenwick.core.formulas.air import REFERENCE_DENSITY
 from fenwick.core.formulas.fan import exponent_from_air_power, hole_plate_flow, misplaced_point
 from fenwick.rig import fields as f
+from fenwick.rig.dust import DustPart, build_dust
 from fenwick.rig.elements import LinePart
 from fenwick.rig.ends import EndPart
 from fenwick.rig.guesses import GuessPart
@@ -136,23 +136,6 @@ class VacuumPart(f.Part):
     bag: BagPart | None = None
 
 
-class DustPart(f.Part):
-    """The dust the tools make."""
-
-    kind: str = Field(title="Dust", json_schema_extra={"enum": [*DUSTS]})
-
-    @model_validator(mode="after")
-    def _known(self) -> Self:
-        if self.kind in REFUSED_DUSTS:
-            refuse(
-                "kind",
-                f"{REFUSED_DUSTS[self.kind][0].lower()} is not for this equipment: {REFUSED_DUSTS[self.kind][1]}",
-            )
-        if self.kind not in DUSTS:
-            refuse("kind", f"must be one of {', '.join(DUSTS)}")
-        return self
-
-
 class Rig(f.Part):
     """One dust line: `format` fenwick-rig, version 1."""
 
@@ -171,7 +154,7 @@ class Rig(f.Part):
             if isinstance(element, WetStagePart) and self.dust and self.dust.kind not in WET_DUSTS:
                 refuse(
                     f"line.elements[{i}].kind",
-                    f"a wet stage is not for {DUSTS[self.dust.kind].label.lower()}: wood swells, clogs and rots in "
+                    f"a wet stage is not for {build_dust(self.dust).label.lower()}: wood swells, clogs and rots in "
                     "water, light metal gives off hydrogen; it takes steel grinding or fibre composite dust alone",
                 )
         return self

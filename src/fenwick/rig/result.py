@@ -6,7 +6,6 @@ from collections.abc import Mapping
 from math import isfinite
 from typing import Any
 
-from fenwick.core.components.dust import DUSTS
 from fenwick.core.system.assess import Assessment, assess
 from fenwick.core.system.checks import LEVEL_WORDS, Check
 from fenwick.core.system.line import Line
@@ -14,6 +13,7 @@ from fenwick.core.system.passage import clearing_time
 from fenwick.core.system.transport import CARRYING_WORDS
 from fenwick.core.system.uncertainty import sureness
 from fenwick.rig.build import build_line
+from fenwick.rig.dust import build_dust
 from fenwick.rig.model import Rig
 from fenwick.units import METRIC
 from fenwick.wording import check_sentence, least_certain, warnings
@@ -35,7 +35,7 @@ def part_names(rig: Rig) -> dict[str, str]:
 def voice_for(rig: Rig, system: str, owned: Mapping[str, str] | None = None) -> Voice:
     """Words and units for this rig; `owned` names what the shop has besides."""
     machines = {b.id: b.port.machine for _, b in rig.line.walk() if b.port and b.port.machine}
-    return Voice(system, part_names(rig), DUSTS[rig.dust.kind].label if rig.dust else None, machines, owned)
+    return Voice(system, part_names(rig), build_dust(rig.dust).label if rig.dust else None, machines, owned)
 
 
 def solve_rig(rig: Rig) -> dict[str, Any]:

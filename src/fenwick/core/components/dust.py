@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
 import numpy as np
@@ -79,6 +80,36 @@ DUSTS: dict[str, Dust] = {
         Dust("blasting-media", "Blasting media", _single(150, 1.5), 2500, HEAVY, None, None),
     )
 }
+
+#: kinds that come with sparks or hot metal, which never go with other dust
+SPARKING = ("steel-grinding", "metal-turnings")
+
+
+def mixed(parts: Sequence[tuple[Dust, float]]) -> Dust:
+    """A mixture of kinds by mass.
+
+    Grains and heap have the volume of their parts; the dust is carried where the most stubborn part is, and its longest
+    chip is the longest of all.
+
+    Parameters
+    ----------
+    parts : (dust, parts by mass [-]), at least one
+    """
+    total = sum(share for _, share in parts)
+    shares = [(dust, share / total) for dust, share in parts]
+    modes = tuple(replace(mode, share=mode.share * share) for dust, share in shares for mode in dust.modes)
+    chips = [dust.longest_chip for dust, _ in shares if dust.longest_chip is not None]
+    heaps = [share / dust.bulk_density if dust.bulk_density else None for dust, share in shares]
+    return Dust(
+        "mixture",
+        "Mixture",
+        modes,
+        1.0 / sum(share / dust.particle_density for dust, share in shares),
+        (max(dust.conveying[0] for dust, _ in shares), max(dust.conveying[1] for dust, _ in shares)),
+        max(chips) if chips else None,
+        None if any(heap is None for heap in heaps) else 1.0 / sum(heap for heap in heaps if heap is not None),
+    )
+
 
 _LICENSED = "it takes licensed work and certified extraction"
 _BURNS = "it burns and explodes, and with water it gives off hydrogen"

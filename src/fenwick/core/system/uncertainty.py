@@ -88,6 +88,26 @@ def assumptions_of(line: Line) -> tuple[str, ...]:
     return tuple(found)
 
 
+Draws = npt.NDArray[np.intp]
+
+
+def vary(line: Line, draws: int, seed: int) -> tuple[Line, dict[str, Array], Draws]:
+    """A line in many variants: (line, values of each assumption, which published model counts).
+
+    An assumption draws the same values in every line for the same seed, so that lines can be compared draw by draw.
+    """
+    drawn = {
+        key: spread_values(rule(key), _generator(seed, key).standard_normal(draws)) for key in assumptions_of(line)
+    }
+    dust = None if line.dust is None else line.dust.scaled(drawn["dust.size"])
+    models = _generator(seed, MODEL).integers(0, 1 + len(OTHER_MODELS), draws)
+    return replace(line, rules=line.rules.with_values(drawn), dust=dust), drawn, models
+
+
+def _generator(seed: int, key: str) -> np.random.Generator:
+    return np.random.default_rng([seed, int.from_bytes(key.encode(), "big") % 2**63])
+
+
 def sureness(line: Line, draws: int = DRAWS, seed: int = SEED) -> LineSureness:
     """The bands of a line's stages; repeatable by seed.
 
@@ -99,19 +119,10 @@ def sureness(line: Line, draws: int = DRAWS, seed: int = SEED) -> LineSureness:
     """
     if not line.stages:
         return LineSureness()
-    rng = np.random.default_rng(seed)
-    keys = assumptions_of(line)
-    drawn = {key: spread_values(rule(key), rng.standard_normal(draws)) for key in keys}
-    sizes = drawn["dust.size"]
-    varied = replace(
-        line,
-        rules=line.rules.with_values(drawn),
-        dust=None if line.dust is None else line.dust.scaled(sizes),
-    )
+    varied, drawn, models = vary(line, draws, seed)
     point = operating_point(varied)
     stages = separations(varied, point)
-    models = rng.integers(0, 1 + len(OTHER_MODELS), draws)
-    chosen = [_of_models(stage, models) for stage in stages]
+    chosen = [by_model(stage, models) for stage in stages]
     entering = entering_dust(varied, capture(varied, point))
     found, causes, fed = [], dict(drawn), entering
     if any(stage.others for stage in stages):
@@ -134,7 +145,7 @@ def sureness(line: Line, draws: int = DRAWS, seed: int = SEED) -> LineSureness:
     return LineSureness(tuple(found), whole)
 
 
-def _of_models(stage: Separation, models: npt.NDArray[np.intp]) -> tuple[Array | None, Array | None]:
+def by_model(stage: Separation, models: Draws) -> tuple[Array | None, Array | None]:
     """Cut size and kept share of each size, every draw by one of the published models."""
     if stage.grades is None:
         return None, None

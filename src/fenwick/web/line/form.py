@@ -10,6 +10,7 @@ from dataclasses import dataclass, replace
 from typing import Any
 
 from fenwick.rig import Rig, RigError, edit_rig
+from fenwick.rig.dust import begun
 from fenwick.rig.elements import BranchPart, HosePart, PlatePart
 from fenwick.rig.guesses import guess_path
 from fenwick.rig.problems import split_path
@@ -43,6 +44,7 @@ CURVE_KEYS = ("vacuum.curve.sealed_suction_pa", "vacuum.curve.open_flow_m3_s", "
 VACUUM_KEYS = ("vacuum.electrical_power_w", "vacuum.inlet_bore_m")
 LABEL = "vacuum:label"  #: the vacuum on its own page, where there is room for all of it
 FILTER_KEYS = ("vacuum.filter.kind", "vacuum.filter.area_m2", "vacuum.filter.held_kg")
+DUST_KIND = "dust.kind"  #: another kind of dust is described otherwise, as a whole
 JOIN_KEY = "join_angle_deg"
 SITE_KEYS = ("site.temperature_c", "site.altitude_m")
 
@@ -80,7 +82,7 @@ def part_paths(rig: Rig, part: str) -> tuple[str, tuple[str, ...]] | None:
         groups.append((root, branch.elements))
         if branch.id == part:
             return "tool", _branch_paths(root, branch, joins=len(rig.line.ways) > 1) + (
-                ("dust.kind",) if rig.dust else ()
+                (DUST_KIND,) if rig.dust else ()
             )
     for root, elements in groups:
         for e, element in enumerate(elements):
@@ -173,8 +175,11 @@ def read_editor(rig: Rig, editor: Editor, form: Mapping[str, str], system: str) 
     values, errors = read_changes(Rig, rig.model_dump(mode="json"), list(editor.fields), form, system)
     changed = None
     if values and not errors:
+        made = {key: value for key, value in values.items() if key != DUST_KIND}
+        if DUST_KIND in values:
+            made |= {"dust": begun(str(values[DUST_KIND]), rig.dust), DUST_KIND: values[DUST_KIND]}
         try:
-            changed = edit_rig(rig, values)
+            changed = edit_rig(rig, made)
         except RigError as error:
             errors |= sentences_by_path(error.problems, {field.path for field in editor.fields}, system)
     typed = _typed(editor, form, errors)

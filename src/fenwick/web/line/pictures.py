@@ -4,12 +4,12 @@ from __future__ import annotations
 
 from markupsafe import Markup
 
-from fenwick.core.components.dust import DUSTS
 from fenwick.core.system.assess import Assessment
 from fenwick.core.system.line import Line
 from fenwick.drawing import render_curve, render_fate, render_ladder, render_line, render_plan
 from fenwick.drawing.scene import MARKS, Scene
 from fenwick.rig import Rig
+from fenwick.rig.dust import build_dust
 from fenwick.rig.separator import ChamberPart, SeparatorPart
 from fenwick.units import METRIC, format_value, unit_label
 from fenwick.units.convert import from_display, water_column
@@ -63,7 +63,7 @@ def status_of(rig: Rig, scene: Scene, system: str) -> str:
     if disc:
         said.append("upright" if disc.tilt_deg == 0 else f"leans {disc.tilt_deg:g}°")
     if rig.dust:
-        said.append(DUSTS[rig.dust.kind].label.lower().replace(" p", " P"))
+        said.append(build_dust(rig.dust).label.lower().replace(" p", " P"))
     return " · ".join(said)
 
 

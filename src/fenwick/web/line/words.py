@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import re
+
 from fenwick.core.catalogue.tools import TOOLS
 from fenwick.core.components.bins import CLOSURES, MATERIALS
 from fenwick.core.components.dust import DUSTS
@@ -26,6 +28,8 @@ MACHINE_WORDS = {
     "floor-pick-up": "Floor pick-up",
 }
 
+ROW = re.compile(r"\[\d+\]")
+
 CHOICE_WORDS: dict[str, dict[str, str]] = {
     "wall": {
         "smooth": "Smooth bore",
@@ -46,7 +50,8 @@ CHOICE_WORDS: dict[str, dict[str, str]] = {
     "machine": MACHINE_WORDS,
     "closure": CLOSURES,
     "material": {key: material.label for key, material in MATERIALS.items()},
-    "dust.kind": {key: dust.label for key, dust in DUSTS.items()},
+    "dust.kind": {**{key: dust.label for key, dust in DUSTS.items()}, "mixture": "Mixture", "own": "Own dust"},
+    "kinds.kind": {key: dust.label for key, dust in DUSTS.items()},
     "style": {"long-sweep": "Long sweep", "short": "Short", "mitre": "Mitre"},
     "medium": {"paper": "Paper", "hepa": "HEPA", "bag": "Bag"},
     "filter.kind": {"paper": "Paper", "hepa": "HEPA"},
@@ -60,7 +65,8 @@ CHOICE_WORDS: dict[str, dict[str, str]] = {
 
 
 def choice_word(path: str, value: str) -> str:
-    """What a choice at a path is called."""
+    """What a choice at a path is called; rows of a list are called alike."""
+    path = ROW.sub("", path)
     for ending, words in CHOICE_WORDS.items():
         if path == ending or path.endswith(f".{ending}"):
             return words.get(value, value)

@@ -105,3 +105,39 @@ def new_row(part: SeparatorPart, rows: str) -> dict[str, Any]:
     if rows == "ledges":
         return {"height_m": round(0.9 * top.height_m, 4), "depth_m": 0.01}
     return {"height_m": round(top.height_m / 2.0, 4)}
+
+
+DUST = "dust"  #: the editor of the dust
+DUST_ROWS = {"mixture": ("kind", "kinds"), "own": ("mode", "modes")}  #: by kind: what a row is called, its list
+
+
+def dust_editor(rig: Rig, system: str) -> Editor | None:
+    """The editor of the line's dust; None where it has none."""
+    if rig.dust is None:
+        return None
+    document = rig.model_dump(mode="json")
+    keys = ["kind"]
+    for i in range(len(rig.dust.kinds or ())):
+        keys += [f"kinds[{i}].kind", f"kinds[{i}].parts"]
+    for i in range(len(rig.dust.modes or ())):
+        keys += [f"modes[{i}].median_m", f"modes[{i}].geometric_sd", f"modes[{i}].parts"]
+    if rig.dust.modes:
+        keys += ["particle_density_kg_m3", "bulk_density_kg_m3", "longest_chip_m", "settles_below_m_s",
+                 "carries_above_m_s", "name"]  # fmt: skip
+    fields = (_dust_field(rig, document, key, system) for key in keys)
+    return Editor(DUST, "Dust", DUST, tuple(fields))
+
+
+def _dust_field(rig: Rig, document: Any, key: str, system: str) -> Field:
+    field = rig_field(rig, document, f"dust.{key}", system)
+    if "[" in key:
+        row = int(key.split("[")[1].split("]")[0]) + 1
+        return replace(field, label=f"{field.label} {row}")
+    return field
+
+
+def new_dust_row(kind: str) -> dict[str, Any]:
+    """What a new kind in a mixture, or a new mode, begins as."""
+    if kind == "mixture":
+        return {"kind": "planer", "parts": 1.0}
+    return {"median_m": 40e-6, "geometric_sd": 2.2, "parts": 0.05}

@@ -7,18 +7,29 @@ from flask.typing import ResponseReturnValue
 
 from fenwick.core.system.assess import assess
 from fenwick.core.system.traces import traces
-from fenwick.data.lines import LineState, first_line_id, line_names, line_state, step_line
+from fenwick.data.lines import LineState, add_line, first_line_id, line_names, line_state, step_line
+from fenwick.data.shops import the_shop
 from fenwick.drawing.section import frame_of
 from fenwick.rig import RigError, build_line, edit_rig
 from fenwick.rig.kinds import KINDS, change_kind
 from fenwick.rig.result import voice_for
+from fenwick.rig.schools import schools
 from fenwick.rig.separator import SeparatorPart
 from fenwick.rig.structure import add_part
 from fenwick.web.database import session
 from fenwick.web.line.form import read_editor
 from fenwick.web.line.routes import save
-from fenwick.web.separator.fields import ROWS, new_row, separator_of, whole_editor
+from fenwick.web.separator.fields import (
+    DUST_ROWS,
+    ROWS,
+    dust_editor,
+    new_dust_row,
+    new_row,
+    separator_of,
+    whole_editor,
+)
 from fenwick.web.separator.motion import motion_of
+from fenwick.web.separator.school_view import questions, school_cards
 from fenwick.web.separator.view import SeparatorView, picture_of, separator_view
 from fenwick.web.units import unit_system
 
@@ -134,6 +145,41 @@ def change_rows(line_id: int, rows: str, way: str) -> ResponseReturnValue:
     return _after(line_id, part.id)
 
 
+@bp.post("/lines/<int:line_id>/separator/dust")
+def change_dust(line_id: int) -> ResponseReturnValue:
+    """Take the fields of the dust."""
+    state, part = _found(line_id)
+    system = unit_system()
+    editor = dust_editor(state.rig, system)
+    if editor is None:
+        abort(404)
+    changed = read_editor(state.rig, editor, request.form, system)
+    if changed.editor.error or any(field.error for field in changed.editor.fields):
+        return _render(separator_view(state, part, system, dust=changed.editor), 422)
+    if changed.rig is not None:
+        save(line_id, changed.rig, changed.label)
+    return _after(line_id, part.id)
+
+
+@bp.post("/lines/<int:line_id>/separator/dust/<any(add, remove):way>")
+def change_dust_rows(line_id: int, way: str) -> ResponseReturnValue:
+    """A kind of the mixture, or a mode, more or less."""
+    state, part = _found(line_id)
+    dust = state.rig.dust
+    if dust is None or dust.kind not in DUST_ROWS:
+        abort(404)
+    word, key = DUST_ROWS[dust.kind]
+    listed = list(dust.model_dump(mode="json")[key])
+    listed = [*listed, new_dust_row(dust.kind)] if way == "add" else listed[:-1]
+    try:
+        rig = edit_rig(state.rig, {f"dust.{key}": listed})
+    except RigError as error:
+        sentence = error.problems[0].sentence(unit_system())
+        return _render(separator_view(state, part, unit_system(), error=f"{sentence[:1].upper()}{sentence[1:]}."), 422)
+    save(line_id, rig, f"Dust: {word} {'added' if way == 'add' else 'removed'}")
+    return _after(line_id, part.id)
+
+
 @bp.post("/lines/<int:line_id>/separator/<any(undo, redo):way>")
 def step(line_id: int, way: str) -> ResponseReturnValue:
     """Take the last change back, or bring it again."""
@@ -151,6 +197,41 @@ def motion(line_id: int) -> ResponseReturnValue:
     result = next(one for one in found.separations if one.id == part.id)
     followed = traces(stage, line, found.point, result)
     return jsonify(motion_of(followed, frame_of(part), voice_for(state.rig, unit_system())))
+
+
+@bp.get("/lines/<int:line_id>/separator/schools")
+def show_schools(line_id: int) -> ResponseReturnValue:
+    """Where makers disagree: both ways on this line, with what the model can tell."""
+    state, part = _found(line_id)
+    cards = school_cards(state.rig, part, unit_system()) if "all" in request.args else questions(state.rig, part)
+    title = voice_for(state.rig, unit_system()).name(part.id)
+    return render_template("separator/schools.html", state=state, part=part, cards=cards, title=title, line_id=line_id)
+
+
+@bp.get("/lines/<int:line_id>/separator/schools/<school>")
+def show_school(line_id: int, school: str) -> ResponseReturnValue:
+    """One question, worked out."""
+    state, part = _found(line_id)
+    cards = school_cards(state.rig, part, unit_system(), school)
+    if not cards:
+        abort(404)
+    return render_template("separator/_school.html", card=cards[0], line_id=line_id, part=part)
+
+
+@bp.post("/lines/<int:line_id>/separator/schools/<school>/<any(first, second):side>")
+def take_school(line_id: int, school: str, side: str) -> ResponseReturnValue:
+    """One school's way as a variant of the line."""
+    state, part = _found(line_id)
+    found = next((one for one in schools(state.rig, part.id) if one.id == school), None)
+    if found is None:
+        abort(404)
+    words = found.first if side == "first" else found.second
+    taken = {name for _, name in line_names(session(), line_id)}
+    stem = f"{state.rig.name[:70]}, {words}"
+    name = next(n for i in range(1, 10_000) if (n := stem if i == 1 else f"{stem} {i}") not in taken)
+    rig = edit_rig(found.rigs[0 if side == "first" else 1], {"name": name})
+    new = add_line(session(), the_shop(session()), rig)
+    return redirect(url_for("separator.show", line_id=new, part=part.id))
 
 
 def _after(line_id: int, part: str) -> ResponseReturnValue:

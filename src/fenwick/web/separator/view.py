@@ -23,8 +23,9 @@ from fenwick.rig.kinds import KINDS, kind_of
 from fenwick.rig.result import voice_for
 from fenwick.rig.separator import SeparatorPart
 from fenwick.web.line.form import Editor
-from fenwick.web.separator.fields import ROWS, whole_editor
+from fenwick.web.separator.fields import DUST_ROWS, ROWS, dust_editor, whole_editor
 from fenwick.wording import VerdictRow, check_sentence
+from fenwick.wording.bin import bin_words, dip_rod
 from fenwick.wording.say import Voice
 from fenwick.wording.separator import (
     EffectRow,
@@ -71,6 +72,10 @@ class SeparatorView:
     sights: list[str]
     notes: list[tuple[str, str]]  #: (level, sentence) of its checks
     dust: str
+    dust_editor: Editor | None
+    dust_row: str  #: what a row of its list is called; empty without one
+    bin_words: list[str]
+    dip_rod: list[tuple[str, str, str]]  #: (height, volume, mass) of the marks on a dip rod or window
     air: str
     error: str = ""
 
@@ -125,7 +130,12 @@ def _grade(line: Line, found: Assessment, at: int, voice: Voice) -> tuple[Markup
 
 
 def separator_view(
-    state: LineState, part: SeparatorPart, system: str, editor: Editor | None = None, error: str = ""
+    state: LineState,
+    part: SeparatorPart,
+    system: str,
+    editor: Editor | None = None,
+    error: str = "",
+    dust: Editor | None = None,
 ) -> SeparatorView:
     """Solve the line and prepare the page of one of its separators."""
     rig = state.rig
@@ -157,6 +167,10 @@ def separator_view(
         sights=through_the_wall(line, stage, result, voice),
         notes=_notes(found, part.id, voice),
         dust=line.dust.label if line.dust else "",
+        dust_editor=dust or dust_editor(rig, system),
+        dust_row=DUST_ROWS[rig.dust.kind][0] if rig.dust and rig.dust.kind in DUST_ROWS else "",
+        bin_words=bin_words(line, stage, voice),
+        dip_rod=dip_rod(line, stage, voice),
         air=voice.figure(found.point.stations.flow[row, 0], "flow"),
         error=error,
     )

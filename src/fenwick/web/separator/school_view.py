@@ -1,0 +1,64 @@
+"""The schools as cards: both figures, the difference with its band, and what the model makes of it."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from fenwick.core.errors import CoreError
+from fenwick.core.system.contrast import contrast
+from fenwick.rig import Rig, build_line
+from fenwick.rig.result import voice_for
+from fenwick.rig.schools import School, schools
+from fenwick.rig.separator import SeparatorPart
+from fenwick.wording.contrast import TITLES, difference, figure, judgement
+
+ALWAYS = ("kept", "air")  #: figures that are shown even where nothing moves
+
+
+@dataclass(frozen=True)
+class ShiftRow:
+    """One figure of both."""
+
+    title: str
+    first: str
+    second: str
+    difference: str
+    told: bool
+
+
+@dataclass(frozen=True)
+class SchoolCard:
+    """One question."""
+
+    school: School
+    rows: list[ShiftRow]
+    judgement: str
+
+
+def questions(rig: Rig, part: SeparatorPart) -> list[SchoolCard]:
+    """Every question that this line can answer both ways, not yet worked out."""
+    return [SchoolCard(school, [], "") for school in schools(rig, part.id)]
+
+
+def school_cards(rig: Rig, part: SeparatorPart, system: str, only: str | None = None) -> list[SchoolCard]:
+    """The questions that this line can answer both ways, worked out; all of them, or one."""
+    voice = voice_for(rig, system)
+    cards = []
+    for school in schools(rig, part.id):
+        if only is not None and school.id != only:
+            continue
+        first, second = (build_line(one) for one in school.rigs)
+        port = next((i for i, leaf in enumerate(first.leaves) if leaf.open), 0)
+        try:
+            shifts = contrast(first, second, port)
+        except CoreError:
+            continue
+        rows = [
+            ShiftRow(
+                TITLES[s.figure], figure(s, s.first, voice), figure(s, s.second, voice), difference(s, voice), s.told
+            )
+            for s in shifts
+            if s.figure in ALWAYS or s.matters
+        ]
+        cards.append(SchoolCard(school, rows, judgement(shifts, school.first, school.second)))
+    return cards

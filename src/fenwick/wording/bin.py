@@ -1,0 +1,50 @@
+"""The bin in words: what it holds, where to mark it, and the marks of a dip rod."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from fenwick.core.components.separator import Separator, SlottedDisc
+from fenwick.core.system.line import Line
+from fenwick.core.system.separation import fill_mark
+from fenwick.wording.say import Voice
+
+ROD_MARKS = 6  #: between the floor and where to empty
+
+
+def bin_words(line: Line, stage: Separator, voice: Voice) -> list[str]:
+    """What it holds now and when to empty it, and how wide a hung disc may be."""
+    box = stage.bin
+    now, brim = float(box.volume_to(box.fill_height)), float(box.volume_to(box.height))
+    lies = f"{voice.figure(now, 'volume')} lie in it now{_mass(line, now, voice)}."
+    said = [f"It holds {voice.figure(brim, 'volume')} to the brim; {lies}"]
+    height, volume = fill_mark(stage, line.rules)
+    if height > 0.0:
+        mark = f"{voice.figure(volume, 'volume')} lie below that mark{_mass(line, volume, voice)}"
+        said.append(f"Empty it at {voice.figure(height, 'bore')}: {mark}. Lift with care.")
+    else:
+        said.append("It is too shallow for its width: whatever lies in it is stirred up.")
+    if isinstance(stage, SlottedDisc) and stage.hung:
+        there = float(box.diameter_at(box.height - float(np.max(stage.chamber_height))))
+        said.append(f"Where the disc hangs the bin is {voice.figure(there, 'bore')} wide.")
+    return said
+
+
+def _mass(line: Line, volume: float, voice: Voice) -> str:
+    if line.dust is None or line.dust.bulk_density is None:
+        return ""
+    return f", about {voice.figure(volume * line.dust.bulk_density, 'heap')} of this dust"
+
+
+def dip_rod(line: Line, stage: Separator, voice: Voice) -> list[tuple[str, str, str]]:
+    """(height, volume, mass) at even steps up to where to empty; mass empty where it is not known."""
+    top, _ = fill_mark(stage, line.rules)
+    if top <= 0.0:
+        return []
+    density = line.dust.bulk_density if line.dust else None
+    marks = []
+    for height in np.linspace(0.0, top, ROD_MARKS + 1)[1:]:
+        volume = float(stage.bin.volume_to(height))
+        mass = "" if density is None else voice.figure(volume * density, "heap")
+        marks.append((voice.figure(float(height), "bore"), voice.figure(volume, "volume"), mass))
+    return marks
