@@ -29,6 +29,7 @@ PAGES = (
     "lines/1/compare/2",
     "lines/1/separator",
     "lines/1/separator/find",
+    "lines/1/separator/ready-made",
     "lines/1/separator/schools?all=1",
     "shop",
     "shop?list=room",

@@ -12,8 +12,12 @@ from fenwick.core.formulas.fan import peak_air_power_share
 from fenwick.core.system.assess import assess
 from fenwick.core.system.separation import fill_mark
 from fenwick.rig import RigError, build_line, read_rig, write_rig
+from fenwick.rig.kinds import kind_of
 from fenwick.rig.model import NameplatePart, Rig
+from fenwick.rig.result import solve_rig
+from fenwick.rig.separator import SeparatorPart
 from fenwick.rig.start import Answers, start_line
+from fenwick.rig.start.answers import STANDS
 
 
 def curve(rig: Rig) -> NameplatePart:
@@ -139,7 +143,7 @@ ANSWERS = st.builds(
     bin_height=maybe(st.floats(0.15, 1.0)),
     bin_material=maybe(st.sampled_from(sorted(MATERIALS))),
     bin_closure=maybe(st.sampled_from(sorted(CLOSURES))),
-    stands=maybe(st.sampled_from(["none", "disc", "other"])),
+    stands=maybe(st.sampled_from(sorted(STANDS))),
 )
 
 
@@ -160,3 +164,18 @@ def test_any_answers_come_to_a_line_that_solves(answers: Answers) -> None:
         for guess in rig.guesses:
             if guess.low is not None and guess.high is not None:
                 assert guess.low <= guess.high
+
+
+@pytest.mark.parametrize(
+    ("stands", "kind"),
+    [("hung", "hung-disc"), ("cyclone", "cyclone"), ("elbows", "elbow-lid"), ("disc", "slotted-disc")],
+)
+def test_what_stands_there_is_drawn_as_its_kind_with_every_size_a_guess(stands: str, kind: str) -> None:
+    found = start_line(Answers(stands=stands))
+    part = next(element for element in found.planned.line.elements if element.id == "sep")
+    assert isinstance(part, SeparatorPart)
+    assert kind_of(part) == kind
+    assert found.as_found is None
+    keys = {guess.key for guess in found.planned.guesses if guess.part == "sep"}
+    assert "outlet_length_m" in keys
+    assert solve_rig(found.planned)["separators"][0]["efficiency"] > 0.3

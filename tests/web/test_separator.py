@@ -200,3 +200,48 @@ def test_every_school_is_worked_out_and_can_be_taken(client: FlaskClient) -> Non
     assert answer.status_code == 302
     assert "Steel" in client.get(answer.headers["Location"]).text
     assert client.get(f"{PAGE}/schools/flat-earth?part=sep").status_code == 404
+
+
+PRINTED = {"part": "sep", "name": "Bench cyclone", "inlet_bore": "50", "body": "150", "height": "400"}
+
+
+def test_what_a_seller_prints_is_taken_and_its_claims_stay_apart(client: FlaskClient) -> None:
+    claims = {"flow": "60", "suction": "1.2", "efficiency": "99", "bolt_circle": "110", "bolts": "6"}
+    answer = client.post(f"{PAGE}/ready-made", data={**PRINTED, "outlet": "60", **claims})
+    assert answer.status_code == 302
+    page = client.get(answer.headers["Location"]).text
+    assert "Claimed and modelled" in page
+    assert "of what it is sold for" in page
+    assert 'class="lid"' in page
+    assert "6 holes of" in page
+    part = stored(client)
+    assert part["claim"]["efficiency"] == pytest.approx(0.99)
+    assert part["outlet_d_m"] == pytest.approx(0.06)
+    guesses = {guess["key"] for guess in json.loads(client.get("/lines/1/rig.json").text)["guesses"]}
+    assert guesses == {"dust_outlet_d_m", "outlet_length_m", "cylinder_height_m"}
+
+
+def test_without_claims_nothing_is_claimed(client: FlaskClient) -> None:
+    answer = client.post(f"{PAGE}/ready-made", data=PRINTED)
+    assert "Claimed and modelled" not in client.get(answer.headers["Location"]).text
+
+
+@pytest.mark.parametrize(
+    ("changes", "sentence"),
+    [
+        ({"body": ""}, "Is wanted: without it there is nothing to model."),
+        ({"inlet_bore": "wide"}, "“wide” is not a number"),
+        ({"inlet_bore": "140"}, "Must not reach past the body&#39;s centre"),
+        ({"outlet": "200"}, "Must be narrower than the body"),
+        ({"bolts": "2.5"}, "Must be a whole number."),
+        ({"bolt_circle": "20", "bolts": "4"}, "Must be wider than the dust outlet"),
+        ({"efficiency": "120"}, "Must be at most 100 %"),
+    ],
+)
+def test_a_misprint_stays_beside_its_field(client: FlaskClient, changes: dict[str, str], sentence: str) -> None:
+    before = stored(client)
+    answer = client.post(f"{PAGE}/ready-made", data={**PRINTED, **changes})
+    assert answer.status_code == 422
+    assert sentence in answer.text
+    assert 'value="Bench cyclone"' in answer.text
+    assert stored(client) == before

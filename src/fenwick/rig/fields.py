@@ -27,6 +27,7 @@ class Part(BaseModel):
 Bore = Annotated[float, Strict(), Field(ge=0.001, le=1.0), Measure("bore")]
 HoleBore = Annotated[float, Strict(), Field(ge=0.0005, le=0.5), Measure("bore")]
 Count = Annotated[int, Strict(), Field(ge=1, le=10000), Measure("number")]
+Bolts = Annotated[int, Strict(), Field(ge=2, le=48), Measure("number")]
 Size = Annotated[float, Strict(), Field(gt=0, le=3.0), Measure("bore")]
 Depth = Annotated[float, Strict(), Field(ge=0, le=3.0), Measure("bore")]
 Length = Annotated[float, Strict(), Field(gt=0, le=200.0), Measure("length")]

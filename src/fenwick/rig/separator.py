@@ -16,6 +16,17 @@ from fenwick.rig.problems import refuse
 DISC_SLACK = 0.0005  #: a hung disc may be that much wider than the bin was measured [m]
 
 
+class ClaimPart(f.Part):
+    """What a seller prints about a bought separator, kept apart from what is modelled."""
+
+    flow_m3_s: f.Flow | None = Field(None, title="Claimed airflow")
+    suction_pa: f.Suction | None = Field(None, title="Claimed suction")
+    efficiency: f.Share | None = Field(None, title="Claimed to keep")
+    bolt_circle_d_m: f.Size | None = Field(None, title="Bolt circle")
+    bolts: f.Bolts | None = Field(None, title="Bolts")
+    bolt_d_m: f.HoleBore | None = Field(None, title="Bolt hole")
+
+
 class SeparatorPart(f.Part):
     """What every type has: a bin below it, a hose on either side."""
 
@@ -26,6 +37,7 @@ class SeparatorPart(f.Part):
     outlet_d_m: f.Bore = Field(title="Outlet bore")
     outlet_length_m: f.Depth = Field(title="Outlet hangs")
     hoses_swapped: f.Flag = Field(False, title="Hoses swapped")
+    claim: ClaimPart | None = None
     tool_end: EndPart | None = None
     vacuum_end: EndPart | None = None
     bin: BinPart
@@ -157,6 +169,13 @@ class CyclonePart(SeparatorPart):
         narrower(
             "outlet_length_m", self.outlet_length_m, self.total_height_m, "must be shorter than the cyclone is high"
         )
+        return self
+
+    @model_validator(mode="after")
+    def _bolts_clear_the_hole(self) -> Self:
+        circle = self.claim.bolt_circle_d_m if self.claim else None
+        if circle is not None and circle <= self.dust_outlet_d_m:
+            refuse("claim.bolt_circle_d_m", "must be wider than the dust outlet it goes round")
         return self
 
     def _one_inlet(self) -> None:

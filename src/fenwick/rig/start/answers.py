@@ -7,6 +7,9 @@ from dataclasses import dataclass
 STANDS = {
     "none": "No separator yet",
     "disc": "A disc with a slot, over a bin",
+    "hung": "A disc that hangs in the bin",
+    "cyclone": "A cyclone on a bin",
+    "elbows": "A lid with two elbows",
     "other": "Another kind of separator",
 }
 

@@ -7,13 +7,18 @@ from typing import Any
 
 from fenwick.core.catalogue import parts, tools
 from fenwick.core.catalogue.tools import TOOLS, ToolClass
+from fenwick.rig.kinds import change_kind
 from fenwick.rig.model import FORMAT, VERSION, Rig
+from fenwick.rig.problems import RigError
 from fenwick.rig.read import check_rig
 from fenwick.rig.start.answers import Answers
 from fenwick.rig.start.guesswork import Guesswork
 from fenwick.rig.start.vacuum import guess_vacuum
 
 CHAMBER_HEIGHT, OUTLET_HANGS, SLOT_WIDTH, SLOT_ARC = 0.12, 0.06, 0.03, 240.0  #: a disc worth beginning with [m], [°]
+
+#: kind of separator by what stands there
+STANDING = {"disc": "slotted-disc", "hung": "hung-disc", "cyclone": "cyclone", "elbows": "elbow-lid"}
 
 
 @dataclass(frozen=True)
@@ -60,16 +65,35 @@ def start_line(answers: Answers) -> StartedLine:
         )
 
     title = f"{tool.label} line" if answers.tool else "First line"
-    stands = answers.stands == "disc"
-    planned = rig(title if stands else f"{title} with a disc", [separator, link], marks + separator_marks)
+    kind = STANDING.get(answers.stands or "")
+    proposed = answers.stands in ("none", None)
+    planned = rig(f"{title} with a disc" if proposed else title, [separator, link], marks + separator_marks)
+    if kind is not None and kind != "slotted-disc":
+        planned = _of_kind(planned, kind)
     as_found = None
     if answers.stands in ("none", None):
         as_found = rig(f"{title} as it stands", [], marks)
     if answers.stands == "other":
-        said.append("Only the slotted disc is modelled so far: yours is shown as one, to compare with.")
+        said.append("Yours is shown as a slotted disc, to begin with: choose its kind on the Separator page.")
     if answers.stands in ("none", None):
         said.append("There is no separator yet, so the one drawn is a proposal for your bin.")
     return StartedLine(planned, as_found, tuple(said))
+
+
+def _of_kind(rig: Rig, kind: str) -> Rig:
+    """The line with its separator of the kind that stands there, every size of it a guess."""
+    try:
+        changed = change_kind(rig, "sep", kind)
+    except RigError:  # the bin as it was answered does not take that kind: the disc stays, to be changed
+        return rig
+    part = next(element for element in changed.line.elements if element.id == "sep")
+    work = Guesswork("sep")
+    for key, value in part.model_dump(mode="json").items():
+        if key.endswith("_m") and isinstance(value, float):
+            work.mark(key, value)
+    document = changed.model_dump(mode="json")
+    document["guesses"] = [*document["guesses"], *work.marks]
+    return check_rig(document)
 
 
 def _hose(answers: Answers, marks: list[dict[str, Any]]) -> dict[str, Any]:
@@ -132,7 +156,7 @@ def _separator(answers: Answers, inlet: float, outlet: float, marks: list[dict[s
     material = work.take("bin.material", answers.bin_material, "hdpe")
     wall = work.take("bin.wall_m", None, parts.TYPICAL_WALL.get(material, parts.TYPICAL_PLASTIC_WALL))
     closure = work.take("bin.closure", answers.bin_closure, "clamp-ring")
-    if answers.stands == "disc":
+    if answers.stands in STANDING:
         for key, value in (
             ("chamber_height_m", max(CHAMBER_HEIGHT, inlet)),
             ("outlet_length_m", OUTLET_HANGS),

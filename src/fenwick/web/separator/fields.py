@@ -6,6 +6,7 @@ from dataclasses import replace
 from typing import Any
 
 from fenwick.rig import Rig
+from fenwick.rig.guesses import guess_path
 from fenwick.rig.places import path_of
 from fenwick.rig.separator import ChamberPart, CyclonePart, ElbowLidPart, OneBodyPart, SeparatorPart, SlottedDiscPart
 from fenwick.web.fields import Field
@@ -67,7 +68,9 @@ def whole_editor(rig: Rig, part: SeparatorPart, title: str, system: str) -> Edit
     document = rig.model_dump(mode="json")
     root = path_of(document, part.id)
     keys = [*shape_keys(part), *bin_keys(part), "name"]
-    return Editor(part.id, title, PREFIX, tuple(_field(rig, document, root, key, system) for key in keys))
+    guessed = {guess_path(document, guess) for guess in document["guesses"]}
+    fields = (_field(rig, document, root, key, system) for key in keys)
+    return Editor(part.id, title, PREFIX, tuple(replace(f, guess=f.path in guessed) for f in fields))
 
 
 def _field(rig: Rig, document: Any, root: str, key: str, system: str) -> Field:

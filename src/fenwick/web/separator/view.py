@@ -16,16 +16,18 @@ from fenwick.core.system.separation import Separation, fill_mark
 from fenwick.core.system.uncertainty import sureness
 from fenwick.data.lines import LineState
 from fenwick.drawing.grade_chart import GradeChart, render_grade_chart
+from fenwick.drawing.lid import render_lid
 from fenwick.drawing.section import render_section
 from fenwick.drawing.sweep_chart import render_sweep
 from fenwick.rig import Rig, build_line
 from fenwick.rig.kinds import KINDS, kind_of
 from fenwick.rig.result import voice_for
-from fenwick.rig.separator import SeparatorPart
+from fenwick.rig.separator import CyclonePart, SeparatorPart
 from fenwick.web.line.form import Editor
 from fenwick.web.separator.fields import DUST_ROWS, ROWS, dust_editor, whole_editor
 from fenwick.wording import VerdictRow, check_sentence
 from fenwick.wording.bin import bin_words, dip_rod
+from fenwick.wording.claims import ClaimRow, claim_rows
 from fenwick.wording.say import Voice
 from fenwick.wording.separator import (
     EffectRow,
@@ -37,6 +39,7 @@ from fenwick.wording.separator import (
     through_the_wall,
 )
 
+USUAL_BOLT_HOLE = 0.0055  #: where no size is printed [m]
 SWEEP_TITLES = {"fill": "How full, {unit}", "tilt": "Leaning over", "leak": "Air leaking in below"}
 
 
@@ -74,6 +77,8 @@ class SeparatorView:
     dust: str
     dust_editor: Editor | None
     dust_row: str  #: what a row of its list is called; empty without one
+    claims: list[ClaimRow]
+    lid: tuple[Markup, str] | None  #: of a bought separator: the holes in the lid, and their sizes
     bin_words: list[str]
     dip_rod: list[tuple[str, str, str]]  #: (height, volume, mass) of the marks on a dip rod or window
     air: str
@@ -169,10 +174,30 @@ def separator_view(
         dust=line.dust.label if line.dust else "",
         dust_editor=dust or dust_editor(rig, system),
         dust_row=DUST_ROWS[rig.dust.kind][0] if rig.dust and rig.dust.kind in DUST_ROWS else "",
+        claims=_claims(part, found, row, result, voice),
+        lid=_lid(part, voice),
         bin_words=bin_words(line, stage, voice),
         dip_rod=dip_rod(line, stage, voice),
         air=voice.figure(found.point.stations.flow[row, 0], "flow"),
         error=error,
+    )
+
+
+def _claims(part: SeparatorPart, found: Assessment, row: int, result: Separation, voice: Voice) -> list[ClaimRow]:
+    if part.claim is None:
+        return []
+    at = [one.id for one in found.separations].index(part.id)
+    kept = float(found.efficiency[at][0]) if found.efficiency else None
+    flow, drop = float(found.point.stations.flow[row, 0]), float(result.pressure_drop[0])
+    return claim_rows(part.claim.model_dump(), flow, drop, kept, voice)
+
+
+def _lid(part: SeparatorPart, voice: Voice) -> tuple[Markup, str] | None:
+    claim = part.claim
+    if claim is None or claim.bolt_circle_d_m is None or claim.bolts is None or not isinstance(part, CyclonePart):
+        return None
+    return render_lid(
+        part.dust_outlet_d_m, claim.bolt_circle_d_m, claim.bolts, claim.bolt_d_m or USUAL_BOLT_HOLE, voice
     )
 
 
