@@ -15,6 +15,7 @@ from urllib.request import urlopen
 
 import numpy as np
 
+from bench.separators import separators
 from bench.trees import Maker
 from fenwick.core.components.elements import Hose
 from fenwick.core.system.assess import assess
@@ -175,5 +176,6 @@ def start_up() -> None:
 
 if __name__ == "__main__":
     solver()
+    separators(say)
     page()
     start_up()

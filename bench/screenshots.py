@@ -14,7 +14,8 @@ FOLDER = Path(__file__).parents[1] / "docs" / "screenshots"
 FLAGS = ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking"]
 VIEWS = (  # name, address, width, height, whole page
     ("line", "", 1280, 800, False),
-    ("line-separator", "lines/1?part=sep", 1280, 800, True),
+    ("separator", "lines/1/separator", 1280, 800, True),
+    ("schools", "lines/1/separator/schools?all=1", 1280, 800, False),
     ("line-branches", "lines/2?port=sander", 1280, 800, False),
     ("try", "lines/1/try/bore~hose-b~0.05", 1280, 800, False),
     ("ports", "lines/2/ports", 1280, 520, False),
@@ -49,6 +50,24 @@ def take(page: Page, server: str) -> None:
         print(f"docs/screenshots/{name}.png")
 
 
+def take_moving(page: Page, server: str) -> None:
+    """The views that take more than an address: dust in motion, and a search."""
+    page.set_viewport_size({"width": 1280, "height": 800})
+    page.emulate_media(reduced_motion="no-preference")
+    page.goto(server + "lines/1/separator", wait_until="networkidle")
+    page.get_by_role("button", name="Dust in motion").click()
+    page.wait_for_timeout(2600)
+    page.locator("#motion-play").click()
+    page.locator(".drawing-card").screenshot(path=FOLDER / "motion.png")
+    page.emulate_media(reduced_motion="reduce")
+    page.goto(server + "lines/1/separator/find?part=sep")
+    page.get_by_label("Stands at most").fill("900")
+    page.get_by_label("The bin", exact=True).select_option("mended")
+    page.get_by_role("button", name="Find", exact=True).click()
+    page.locator(".tradeoff").wait_for(timeout=30_000)
+    page.screenshot(path=FOLDER / "finder.png", full_page=True)
+
+
 def main() -> None:
     """Serve a fresh demo shop and photograph it."""
     FOLDER.mkdir(parents=True, exist_ok=True)
@@ -62,6 +81,7 @@ def main() -> None:
             page = browser.new_page(reduced_motion="reduce")
             prepare(page, found[0])
             take(page, found[0])
+            take_moving(page, found[0])
             browser.close()
             process.terminate()
 

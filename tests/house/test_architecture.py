@@ -16,6 +16,7 @@ ALLOWED_IN_CORE = {
     "collections",
     "dataclasses",
     "fluids",
+    "functools",
     "itertools",
     "math",
     "numpy",

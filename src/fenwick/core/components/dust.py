@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
+from functools import cached_property
 
 import numpy as np
 
@@ -32,7 +33,7 @@ class Dust:
     longest_chip: float | None = None  #: [m]; None: no chips
     bulk_density: float | None = None  #: as it lies in the bin [kg/m^3]; None: not known
 
-    @property
+    @cached_property
     def weights(self) -> Array:
         """Mass share per size class [-], shape (60, 1), adding up to 1."""
         return np.asarray(sum(mode.share * lognormal_weights(mode.median, mode.geometric_sd) for mode in self.modes))

@@ -124,9 +124,9 @@ def sureness(line: Line, draws: int = DRAWS, seed: int = SEED) -> LineSureness:
     stages = separations(varied, point)
     chosen = [by_model(stage, models) for stage in stages]
     entering = entering_dust(varied, capture(varied, point))
-    found, causes, fed = [], dict(drawn), entering
-    if any(stage.others for stage in stages):
-        causes[MODEL] = models.astype(float)
+    found, fed = [], entering
+    by_model_too = {MODEL: models.astype(float)} if any(stage.others for stage in stages) else {}
+    causes = _causes({**drawn, **by_model_too})
     for stage, (cut, kept) in zip(stages, chosen, strict=True):
         shares = None if kept is None or entering is None else kept_share(entering, kept)
         found.append(
@@ -160,26 +160,38 @@ def by_model(stage: Separation, models: Draws) -> tuple[Array | None, Array | No
     return cut, kept
 
 
-def _band(values: Array, causes: Mapping[str, Array]) -> Band:
+@dataclass(frozen=True)
+class Causes:
+    """What was drawn, each with the order of its draws; made once, used for every figure."""
+
+    orders: Mapping[str, Draws]  #: draws from the lowest value of the assumption to the highest
+
+
+def _causes(drawn: Mapping[str, Array]) -> Causes:
+    return Causes({key: np.argsort(values, kind="stable") for key, values in drawn.items()})
+
+
+def _band(values: Array, causes: Causes) -> Band:
     tail = (1.0 - WITHIN) / 2.0
     low, median, high = np.quantile(values, [tail, 0.5, 1.0 - tail])
     return Band(float(low), float(median), float(high), _drivers(values, causes))
 
 
-def _drivers(values: Array, causes: Mapping[str, Array]) -> tuple[tuple[str, float], ...]:
+def _drivers(values: Array, causes: Causes) -> tuple[tuple[str, float], ...]:
     """Share of the variance that lies between the strips of each cause (its correlation ratio)."""
-    values = np.broadcast_to(values, next(iter(causes.values())).shape)
-    whole = float(np.var(values))
-    middle = float(np.mean(values))
+    count = len(next(iter(causes.orders.values())))
+    values = np.broadcast_to(values, (count,))
+    whole, middle = float(np.var(values)), float(np.mean(values))
     if whole <= (1e-9 * max(abs(middle), 1e-30)) ** 2:
         return ()
+    starts = np.arange(STRIPS) * count // STRIPS
+    sizes = np.diff(np.append(starts, count))
+    chance = (STRIPS - 1) / count  # what strips of mere noise would show
     shares = {}
-    for name, cause in causes.items():
-        ordered = values[np.argsort(cause, kind="stable")]
-        strips = np.array_split(ordered, STRIPS)
-        between = sum(len(strip) * (float(np.mean(strip)) - middle) ** 2 for strip in strips) / len(values)
-        chance = (STRIPS - 1) / len(values)  # what strips of mere noise would show
-        shares[name] = max(0.0, float(between / whole) - chance)
+    for name, order in causes.orders.items():
+        means = np.add.reduceat(values[order], starts) / sizes
+        between = float(np.sum(sizes * np.square(means - middle))) / count
+        shares[name] = max(0.0, between / whole - chance)
     return tuple(sorted(((k, v) for k, v in shares.items() if v > 0.01), key=lambda item: -item[1]))
 
 
