@@ -112,7 +112,7 @@ def _section_dims(part: SeparatorPart, body: StageBody, scale: float, voice: Voi
     rim = FLOOR - part.bin.profile[-1].height_m * scale
     tube, hangs = part.outlet_d_m * scale / 2, top + part.outlet_length_m * scale
     high = part.inlet[0]
-    inlet_key = "inlet_height_m" if isinstance(part, CyclonePart) and part.inlet_bore_m is None else "inlet_bore_m"
+    inlet_key = "inlet_height_m" if is_rectangle(part) else "inlet_bore_m"
     box = body.inlet_box
     right = x + half + 108
     found = [
@@ -132,6 +132,11 @@ def _section_dims(part: SeparatorPart, body: StageBody, scale: float, voice: Voi
                   (_foot(body), FLOOR + 12), "x", 2.0 / scale),
     ]  # fmt: skip
     return [*found, *_body_dims(part, body, scale, rim, voice)]
+
+
+def is_rectangle(part: SeparatorPart) -> bool:
+    """Whether its inlet is a rectangle."""
+    return isinstance(part, CyclonePart | ChamberPart) and part.inlet_height_m is not None
 
 
 def _foot(body: StageBody) -> float:
@@ -221,18 +226,16 @@ def _plan(part: SeparatorPart) -> Plan:
 def _plan_dims(part: SeparatorPart, voice: Voice) -> list[Dimension]:
     cx, cy = PLAN_MIDDLE
     scale = PLAN_RADIUS / (top_width(part) / 2.0)
-    if isinstance(part, CyclonePart):
-        if part.inlet_width_m is None:
-            return []
-        width = part.inlet_width_m * scale
-        left, top = cx - PLAN_RADIUS - 26, cy - PLAN_RADIUS
-        return [
-            Dimension("inlet_width_m", "inlet wide", _mm(part.inlet_width_m, voice), (left, top), (left, top + width),
-                      (left - 6, top + width / 2 + 4), "end", (left, top + width), "y", 1.0 / scale)
-        ]  # fmt: skip
-    if not isinstance(part, ChamberPart):
-        return []
     found = []
+    if is_rectangle(part):
+        wide = part.inlet[1]
+        left, top, width = cx - PLAN_RADIUS - 26, cy - PLAN_RADIUS, wide * scale
+        found.append(
+            Dimension("inlet_width_m", "inlet wide", _mm(wide, voice), (left, top), (left, top + width),
+                      (left - 6, top + width / 2 + 4), "end", (left, top + width), "y", 1.0 / scale)
+        )  # fmt: skip
+    if not isinstance(part, ChamberPart):
+        return found
     for i, slot in enumerate(part.slots):
         radius = part.chamber_d_m / 2.0 * scale
         start, end = slot.start_deg, slot.start_deg + slot.arc_deg

@@ -195,6 +195,7 @@ def _chamber(part: ChamberPart) -> dict[str, Any]:
         "inlet_bore": part.inlet_bore_m,
         "outlet_diameter": part.outlet_d_m,
         "outlet_length": part.outlet_length_m,
+        "inlet_rectangle": part.inlet if part.inlet_height_m is not None else None,
         "slots": tuple(Slot(slot.width_m, radians(slot.arc_deg), radians(slot.start_deg)) for slot in part.slots),
     }
 

@@ -12,11 +12,12 @@ from fenwick.rig.model import Rig
 from fenwick.rig.places import path_of
 from fenwick.rig.problems import Problem, RigError
 from fenwick.rig.read import check_rig
-from fenwick.rig.separator import SeparatorPart
+from fenwick.rig.separator import ChamberPart, CyclonePart, SeparatorPart
 from fenwick.rig.structure import fresh_name
 
 COMMON_KEYS = ("id", "kind", "name", "tilt_deg", "hoses_swapped", "tool_end", "vacuum_end", "bin")
 ROUND_TO = 0.0005  #: sizes of a design to begin with [m]
+UPRIGHT = 1.4  #: a rectangular inlet begins that much higher than the square of its area [-]
 DISC_DEEP, DISC_CLEAR = 0.12, 0.006  #: how deep a hung disc begins, and its play to the wall [m]
 
 
@@ -111,6 +112,31 @@ def kind_of(part: SeparatorPart) -> str:
     """Which of KINDS a separator is."""
     hung = bool(getattr(part, "hung", False))
     return "hung-disc" if hung else str(part.type)  # type: ignore[attr-defined]
+
+
+def turn_inlet(rig: Rig, part: str) -> Rig:
+    """A rig whose separator's inlet is a rectangle instead of a round hose of the same area, or the reverse.
+
+    Raises
+    ------
+    RigError
+        When the kind has a round inlet only, or the other one does not fit.
+    """
+    document = rig.model_dump(mode="json")
+    old = next(e for e in rig.line.elements if e.id == part)
+    if not isinstance(old, CyclonePart | ChamberPart):
+        raise RigError((Problem("", "this kind has a round inlet"),))
+    keys = document["line"]["elements"][int(path_of(document, part).split("[")[-1].rstrip("]"))]
+    if old.inlet_height_m is None:
+        side = sqrt(pi) / 2.0 * (old.inlet_bore_m or 0.0)
+        keys |= {"inlet_height_m": _round(side * UPRIGHT), "inlet_width_m": _round(side / UPRIGHT)}
+        if isinstance(old, CyclonePart):
+            keys["inlet_bore_m"] = None
+    else:
+        height, width = old.inlet
+        keys |= {"inlet_height_m": None, "inlet_width_m": None}
+        keys["inlet_bore_m"] = _round(sqrt(4.0 / pi * height * width))
+    return check_rig(document)
 
 
 def change_kind(rig: Rig, part: str, kind: str) -> Rig:

@@ -74,19 +74,30 @@ class ChamberPart(SeparatorPart):
     chamber_d_m: f.Size = Field(title="Chamber wide")
     chamber_height_m: f.Size = Field(title="Chamber high")
     inlet_bore_m: f.Bore = Field(title="Inlet bore")
+    inlet_height_m: f.Size | None = Field(None, title="Inlet high")
+    inlet_width_m: f.Size | None = Field(None, title="Inlet wide")
     slots: tuple[SlotPart, ...] = Field(min_length=1, max_length=8)
 
     @property
     def inlet(self) -> tuple[float, float]:
-        """Round: its bore, twice [m]."""
+        """Of a rectangle its sides; round: its bore, twice [m]."""
+        if self.inlet_height_m is not None and self.inlet_width_m is not None:
+            return self.inlet_height_m, self.inlet_width_m
         return self.inlet_bore_m, self.inlet_bore_m
 
     @model_validator(mode="after")
     def _fits(self) -> Self:
         radius = self.chamber_d_m / 2.0
-        at_most("inlet_bore_m", self.inlet_bore_m, self.chamber_height_m, "must fit the chamber's height")
-        widest = 2.0 * radius / sqrt(pi)  # the square of equal area must not pass the centre
-        at_most("inlet_bore_m", self.inlet_bore_m, widest, "must not reach past the chamber's centre")
+        if self.inlet_height_m is not None and self.inlet_width_m is not None:
+            at_most("inlet_height_m", self.inlet_height_m, self.chamber_height_m, "must fit the chamber's height")
+            at_most("inlet_width_m", self.inlet_width_m, radius, "must not reach past the chamber's centre")
+        elif self.inlet_height_m is not None or self.inlet_width_m is not None:
+            missing = "inlet_width_m" if self.inlet_width_m is None else "inlet_height_m"
+            refuse(missing, "is missing: a rectangular inlet has a height and a width")
+        else:
+            at_most("inlet_bore_m", self.inlet_bore_m, self.chamber_height_m, "must fit the chamber's height")
+            widest = 2.0 * radius / sqrt(pi)  # the square of equal area must not pass the centre
+            at_most("inlet_bore_m", self.inlet_bore_m, widest, "must not reach past the chamber's centre")
         narrower("outlet_d_m", self.outlet_d_m, self.chamber_d_m, "must be narrower than the chamber")
         at_most("outlet_length_m", self.outlet_length_m, self.chamber_height_m, "must not reach below the disc")
         for i, slot in enumerate(self.slots):
@@ -234,7 +245,7 @@ class WetStagePart(f.Part):
     kind: Literal["wet-stage"]
     name: f.Name | None = None
     throat_d_m: f.Bore = Field(title="Throat")
-    immersion_m: f.Depth = Field(title="Throat under water")
+    immersion_m: f.Depth = Field(title="Dips")
     vessel_d_m: f.Size = Field(title="Vessel wide")
     water_kg: f.HeldMass = Field(title="Water")
 

@@ -166,6 +166,7 @@ EFFECT_WORDS: dict[str, Callable[[float, Voice], str]] = {
     "slot-wider": _size("A slot {0} wide: chips pass it more easily"),
     "arc-shorter": lambda value, _voice: f"A slot over {degrees(value):.0f}°: less air dips into the bin",
     "arc-longer": lambda value, _voice: f"A slot over {degrees(value):.0f}°: dust finds it sooner",
+    "slot-turned": lambda value, _voice: f"The slot from {degrees(value) % 360.0:.0f}° on: the model cannot tell",
     "outlet-shorter": _size("An outlet tube {0} long"),
     "outlet-longer": _size("An outlet tube {0} long"),
 }

@@ -18,6 +18,7 @@ MOST_LEAK_SHARE = 0.15  #: of the flow, up to which a leak is followed [-]
 LEAK_STEPS = np.array([0.0, 1.0, 2.0, 4.0, 7.0, 11.0, 16.0, 23.0, 32.0, 45.0, 62.0, 85.0, 115.0, 155.0, 210.0, 280.0])
 NARROWER, WIDER = 0.7, 1.4  #: of the size it has
 TALLER = 0.15  #: more bin [m]
+TURNED = np.pi / 2.0  #: a slot's start, turned on [rad]
 
 
 @dataclass(frozen=True)
@@ -63,6 +64,8 @@ def made_otherwise(stage: Separator) -> Iterator[tuple[str, float, Separator]]:
             slots = tuple(replace(slot, arc=share * slot.arc) for slot in stage.slots)
             if sum(float(np.max(slot.arc)) for slot in slots) <= 2.0 * np.pi:
                 yield name, float(np.max(slots[0].arc)), stage.changed(slots=slots)
+        turned = tuple(replace(slot, start=slot.start + TURNED) for slot in stage.slots)
+        yield "slot-turned", float(np.max(turned[0].start)), stage.changed(slots=turned)
         hangs = float(np.max(stage.outlet_length))
         for name, length in (("outlet-shorter", 0.5 * hangs), ("outlet-longer", 1.5 * hangs)):
             if length < float(np.max(stage.chamber_height)):

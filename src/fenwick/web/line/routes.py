@@ -208,7 +208,7 @@ def render(view: LineView, status: int = 200) -> ResponseReturnValue:
 
 
 def _near(lines: list[tuple[int, str]], line_id: int) -> set[int]:
-    """The line in hand and the two that were made next to it: what the header has room for."""
+    """The line in hand and the one that was made next to it: what the header has room for."""
     ids = [i for i, _ in lines]
     at = ids.index(line_id) if line_id in ids else 0
-    return {line_id, *sorted(ids, key=lambda i: (abs(ids.index(i) - at), -i))[:3]}
+    return {line_id, *sorted(ids, key=lambda i: (abs(ids.index(i) - at), -i))[:2]}

@@ -26,7 +26,7 @@ from fenwick.drawing.fate import fate_ends
 from fenwick.drawing.states import worst_part
 from fenwick.rig import Rig, build_line
 from fenwick.rig.result import voice_for
-from fenwick.rig.separator import SeparatorPart
+from fenwick.rig.separator import SeparatorPart, WetStagePart
 from fenwick.rig.structure import ADDABLE, ON_TRUNK
 from fenwick.rig.whatif import candidate_key
 from fenwick.shop.into_line import other_vacuums
@@ -203,7 +203,7 @@ def _addable(rig: Rig, part: str) -> dict[str, str]:
 def _joins(rig: Rig, part: str) -> dict[str, str]:
     """What can be added at a part besides further parts."""
     branch = next((branch for _, branch in rig.line.walk() if branch.id == part), None)
-    if part == "vacuum" or any(e.id == part and isinstance(e, SeparatorPart) for e in rig.line.elements):
+    if part == "vacuum" or any(e.id == part and isinstance(e, SeparatorPart | WetStagePart) for e in rig.line.elements):
         return {}
     if branch is None:
         return {"tool": "A tool that joins here"}

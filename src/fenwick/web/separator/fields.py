@@ -36,7 +36,13 @@ def shape_keys(part: SeparatorPart) -> list[str]:
             inlet = ["inlet_bore_m"] if part.inlet_bore_m is not None else ["inlet_height_m", "inlet_width_m"]
             return ["body_d_m", "cylinder_height_m", "total_height_m", "dust_outlet_d_m", *inlet, *ways[1:], "finish"]
         case ChamberPart():
-            keys = ["chamber_d_m", "chamber_height_m", *ways]
+            rectangle = part.inlet_height_m is not None
+            keys = [
+                "chamber_d_m",
+                "chamber_height_m",
+                *(["inlet_height_m", "inlet_width_m"] if rectangle else ways[:1]),
+            ]
+            keys += ways[1:]
             for i in range(len(part.slots)):
                 keys += [f"slots[{i}].width_m", f"slots[{i}].arc_deg", f"slots[{i}].start_deg"]
             if isinstance(part, SlottedDiscPart):

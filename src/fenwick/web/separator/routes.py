@@ -11,7 +11,7 @@ from fenwick.data.lines import LineState, add_line, first_line_id, line_names, l
 from fenwick.data.shops import the_shop
 from fenwick.drawing.section import frame_of
 from fenwick.rig import RigError, build_line, edit_rig
-from fenwick.rig.kinds import KINDS, change_kind
+from fenwick.rig.kinds import KINDS, change_kind, turn_inlet
 from fenwick.rig.result import voice_for
 from fenwick.rig.schools import schools
 from fenwick.rig.separator import SeparatorPart
@@ -121,6 +121,19 @@ def choose_kind(line_id: int) -> ResponseReturnValue:
         sentence = f"This bin does not take that kind: {error.problems[0].sentence(unit_system())}."
         return _render(separator_view(state, part, unit_system(), error=sentence), 422)
     save(line_id, rig, f"Separator: {KINDS[kind].label.lower()}")
+    return _after(line_id, part.id)
+
+
+@bp.post("/lines/<int:line_id>/separator/inlet")
+def change_inlet(line_id: int) -> ResponseReturnValue:
+    """A round inlet instead of a rectangle, or the reverse."""
+    state, part = _found(line_id)
+    try:
+        rig = turn_inlet(state.rig, part.id)
+    except RigError as error:
+        sentence = error.problems[0].sentence(unit_system())
+        return _render(separator_view(state, part, unit_system(), error=f"{sentence[:1].upper()}{sentence[1:]}."), 422)
+    save(line_id, rig, "Inlet of another shape")
     return _after(line_id, part.id)
 
 

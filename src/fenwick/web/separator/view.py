@@ -22,7 +22,7 @@ from fenwick.drawing.sweep_chart import render_sweep
 from fenwick.rig import Rig, build_line
 from fenwick.rig.kinds import KINDS, kind_of
 from fenwick.rig.result import voice_for
-from fenwick.rig.separator import CyclonePart, SeparatorPart
+from fenwick.rig.separator import ChamberPart, CyclonePart, SeparatorPart
 from fenwick.web.line.form import Editor
 from fenwick.web.separator.fields import DUST_ROWS, ROWS, dust_editor, whole_editor
 from fenwick.wording import VerdictRow, check_sentence
@@ -67,6 +67,7 @@ class SeparatorView:
     picture: Picture
     editor: Editor
     rows: dict[str, str]  #: lists that can grow: (list, what a row is called)
+    inlet_words: str  #: what its inlet can be turned into; empty where it is round only
     models: list[ModelRow]
     drop_checks: str
     faults: list[EffectRow]
@@ -164,6 +165,7 @@ def separator_view(
         picture=_picture(line, found, part, voice, bands=True),
         editor=editor or whole_editor(rig, part, voice.name(part.id), system),
         rows={key: word for key, (word, _) in ROWS.items() if key != "slots" or hasattr(part, "slots")},
+        inlet_words=_inlet_words(part),
         models=model_rows(result, entering, voice) if entering is not None and result.others else [],
         drop_checks=drop_checks(stage, result, density, voice),
         faults=[effect_row(effect, voice) for effect in faults],
@@ -181,6 +183,12 @@ def separator_view(
         air=voice.figure(found.point.stations.flow[row, 0], "flow"),
         error=error,
     )
+
+
+def _inlet_words(part: SeparatorPart) -> str:
+    if not isinstance(part, CyclonePart | ChamberPart):
+        return ""
+    return "Rectangular inlet" if part.inlet_height_m is None else "Round inlet"
 
 
 def _claims(part: SeparatorPart, found: Assessment, row: int, result: Separation, voice: Voice) -> list[ClaimRow]:

@@ -1,0 +1,65 @@
+"""Jobs: their last state is kept, errors are said, stopping is heard, the oldest are forgotten."""
+
+import threading
+import time
+from collections.abc import Callable, Iterator
+
+from fenwick.web.jobs import FORGET_AFTER, MOST_JOBS, Job, Jobs
+
+
+def until_over(job: Job) -> Job:
+    """Wait for it."""
+    for _ in range(400):
+        if job.over:
+            return job
+        time.sleep(0.005)
+    raise AssertionError("the job does not end")
+
+
+def counting(_stop: Callable[[], bool]) -> Iterator[int]:
+    yield from range(5)
+
+
+def test_a_job_keeps_what_it_yielded_last() -> None:
+    jobs = Jobs()
+    job = until_over(jobs.start("me", counting))
+    assert (job.state, job.error, job.owner) == (4, "", "me")
+    assert jobs.get(job.id) is job
+    assert jobs.get("nobody") is None
+
+
+def test_an_error_ends_it_with_a_sentence() -> None:
+    def failing(_stop: Callable[[], bool]) -> Iterator[int]:
+        yield 1
+        raise ValueError("the hose is blocked")
+
+    job = until_over(Jobs().start(None, failing))
+    assert (job.state, job.error) == (1, "the hose is blocked")
+
+
+def test_stopping_is_heard_and_the_work_may_still_hand_over() -> None:
+    begun = threading.Event()
+
+    def patient(stop: Callable[[], bool]) -> Iterator[str]:
+        yield "looking"
+        begun.set()
+        while not stop():
+            time.sleep(0.002)
+        yield "what there is"
+
+    job = Jobs().start(None, patient)
+    begun.wait(2.0)
+    assert not job.over
+    job.stopping.set()
+    assert until_over(job).state == "what there is"
+
+
+def test_only_so_many_are_kept_and_old_ones_go_first() -> None:
+    jobs = Jobs()
+    made = [jobs.start(i, counting) for i in range(MOST_JOBS + 3)]
+    assert jobs.get(made[0].id) is None
+    assert made[0].stopping.is_set()
+    assert jobs.get(made[-1].id) is made[-1]
+    made[-1].since -= FORGET_AFTER + 1.0
+    jobs.start("one more", counting)
+    assert jobs.get(made[-1].id) is None
