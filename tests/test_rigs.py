@@ -9,11 +9,12 @@ from typing import Any
 from hypothesis import given
 from hypothesis import strategies as st
 
-from fenwick.core.components.dust import DUSTS
+from fenwick.core.components.dust import DUSTS, SPARKING
 from fenwick.core.system.assess import assess
 from fenwick.core.system.uncertainty import sureness
 from fenwick.drawing import NARROW, WIDE, lay_out_scene, render_ladder, render_line
 from fenwick.rig import Rig, build_line, check_rig, read_rig, write_rig
+from fenwick.rig.dust import own_from
 from fenwick.rig.result import solve_rig, voice_for
 from fenwick.units import SYSTEMS
 from fenwick.wording import verdict, warnings
@@ -50,7 +51,7 @@ def small_parts(draw: st.DrawFn) -> dict[str, Any]:
 
 
 @st.composite
-def separators(draw: st.DrawFn) -> dict[str, Any]:
+def discs(draw: st.DrawFn) -> dict[str, Any]:
     """A slotted disc that fits together."""
     wide, tall, bin_tall = draw(st.floats(0.2, 0.6)), draw(st.floats(0.06, 0.3)), draw(st.floats(0.2, 0.9))
     slot = {
@@ -83,12 +84,59 @@ def separators(draw: st.DrawFn) -> dict[str, Any]:
 
 
 @st.composite
+def separators(draw: st.DrawFn) -> dict[str, Any]:
+    """Any kind of separator over the bin of a disc."""
+    disc = draw(discs())
+    common = {key: disc[key] for key in ("kind", "tilt_deg", "bin")}
+    common["hoses_swapped"] = draw(st.booleans())
+    top = disc["bin"]["profile"][-1]
+    ways = {
+        "inlet_bore_m": draw(st.floats(0.02, min(top["height_m"], 0.1))),
+        "outlet_d_m": draw(st.floats(0.02, 0.1)),
+        "outlet_length_m": draw(st.floats(0.0, 0.9)) * top["height_m"],
+    }
+    body = draw(st.floats(0.08, 0.4))
+    shares = [draw(st.floats(low, high)) for low, high in ((0.2, 0.7), (0.1, 0.45), (0.2, 0.8), (0.0, 1.2), (0.2, 0.9))]
+    cyclone = {
+        "type": "cyclone",
+        "body_d_m": body,
+        "inlet_height_m": shares[0] * body,
+        "inlet_width_m": shares[1] * body,
+        "outlet_d_m": shares[2] * body,
+        "outlet_length_m": shares[3] * body,
+        "cylinder_height_m": 1.25 * body,
+        "total_height_m": draw(st.floats(1.25, 5.0)) * body,
+        "dust_outlet_d_m": shares[4] * body,
+        "finish": draw(st.sampled_from(["smooth", "shop-built"])),
+    }
+    kinds: dict[str, dict[str, Any]] = {
+        "disc": {**disc, "hoses_swapped": common["hoses_swapped"]},
+        "body": {**disc, "type": "one-body", "window_area_m2": draw(st.floats(1e-4, 1e-2)), "deck_leak_m2": 1e-5},
+        "elbow": {"type": "elbow-lid", "outlet_aim": draw(st.sampled_from(["opposed", "centre"])), **ways},
+        "rim": {"type": "rim-inlet", **ways},
+        "cyclone": cyclone,
+    }
+    return {**common, **kinds[draw(st.sampled_from(sorted(kinds)))]}
+
+
+WOODEN = sorted(set(DUSTS) - set(SPARKING))
+PART = st.fixed_dictionaries({"kind": st.sampled_from(WOODEN), "parts": st.floats(0.1, 9.0)})
+MIXTURES = st.fixed_dictionaries(
+    {
+        "kind": st.just("mixture"),
+        "kinds": st.lists(PART, min_size=1, max_size=4),
+    }
+)
+OWN = st.sampled_from(sorted(DUSTS)).map(lambda kind: own_from(DUSTS[kind]))
+
+
+@st.composite
 def rigs(draw: st.DrawFn) -> Rig:
     """A rig of any shape this version reads."""
     parts = draw(st.lists(hoses() | small_parts(), max_size=6))
     split = draw(st.integers(0, len(parts)))
     trunk = parts[split:]
-    if draw(st.booleans()):
+    for _ in range(draw(st.sampled_from([0, 1, 1, 2]))):
         trunk.insert(draw(st.integers(0, len(trunk))), draw(separators()))
     hood = st.fixed_dictionaries(
         {
@@ -116,7 +164,7 @@ def rigs(draw: st.DrawFn) -> Rig:
             "filter": draw(st.none() | held),
             "bag": draw(st.none() | held),
         },
-        "dust": draw(st.none() | st.fixed_dictionaries({"kind": st.sampled_from(sorted(DUSTS))})),
+        "dust": draw(st.none() | st.fixed_dictionaries({"kind": st.sampled_from(sorted(DUSTS))}) | MIXTURES | OWN),
         "line": {
             "elements": [{"id": f"t{i}", **part} for i, part in enumerate(trunk)],
             "branches": [

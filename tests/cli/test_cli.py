@@ -11,6 +11,8 @@ import pytest
 from click.testing import CliRunner, Result
 
 from fenwick.cli import main
+from fenwick.rig import check_rig, write_rig
+from fenwick.rig.kinds import KINDS, change_kind
 
 
 def run(*args: str, stdin: bytes | None = None) -> Result:
@@ -95,3 +97,67 @@ def test_the_installed_command_solves_without_the_web(tmp_path: Path) -> None:
     done = subprocess.run([sys.executable, "-c", script, str(demo)], capture_output=True, text=True, check=False)
     assert done.returncode == 0, done.stderr
     assert json.loads(done.stdout)["ports"][0]["flow_m3_s"] > 0.02
+
+
+@pytest.mark.parametrize("kind", KINDS)
+def test_every_kind_of_separator_is_solved_from_its_file(document: dict[str, Any], tmp_path: Path, kind: str) -> None:
+    path = tmp_path / f"{kind}.json"
+    path.write_bytes(write_rig(change_kind(check_rig(document), "sep", kind)))
+    (one,) = json.loads(run("solve", str(path)).stdout)["separators"]
+    assert set(one) == {
+        "id",
+        "inlet_velocity_m_s",
+        "pressure_drop_pa",
+        "cut_size_m",
+        "efficiency",
+        "efficiency_low",
+        "efficiency_high",
+        "models",
+    }
+    assert one["models"]["orbit"]["cut_size_m"] == one["cut_size_m"]
+    assert 0.0 < one["pressure_drop_pa"] < 17_000
+
+
+def test_the_cyclone_of_the_contract_has_four_models(document: dict[str, Any]) -> None:
+    disc = document["line"]["elements"][0]
+    document["line"]["elements"][0] = {
+        "id": "sep",
+        "kind": "separator",
+        "type": "cyclone",
+        "body_d_m": 0.15,
+        "inlet_height_m": 0.075,
+        "inlet_width_m": 0.03,
+        "outlet_d_m": 0.075,
+        "outlet_length_m": 0.075,
+        "cylinder_height_m": 0.225,
+        "total_height_m": 0.6,
+        "dust_outlet_d_m": 0.05625,
+        "finish": "smooth",
+        "bin": disc["bin"],
+    }
+    result = json.loads(run("solve", "-", stdin=json.dumps(document).encode()).stdout)
+    models = result["separators"][0]["models"]
+    assert set(models) == {"orbit", "lapple", "leith-licht", "iozia-leith"}
+    assert models["leith-licht"]["cut_size_m"] < models["orbit"]["cut_size_m"] < models["lapple"]["cut_size_m"]
+    wrong = {**document, "line": {**document["line"]}}
+    wrong["line"]["elements"] = [
+        {**document["line"]["elements"][0], "outlet_d_m": 0.2},
+        *document["line"]["elements"][1:],
+    ]
+    refused = run("solve", "-", stdin=json.dumps(wrong).encode())
+    assert refused.exit_code == 2
+    assert "line.elements[0].outlet_d_m: must be narrower than the body, at most 0.15 m" in refused.stderr
+
+
+def test_the_schema_knows_every_kind() -> None:
+    defs = json.loads(run("schema").stdout)["$defs"]
+    for name in (
+        "CyclonePart",
+        "SlottedDiscPart",
+        "ElbowLidPart",
+        "RimInletPart",
+        "OneBodyPart",
+        "WetStagePart",
+        "ClaimPart",
+    ):
+        assert name in defs

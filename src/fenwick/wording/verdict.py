@@ -104,7 +104,9 @@ def _kept(line: Line, assessment: Assessment, band: Band | None, voice: Voice) -
     kept = float(all_kept[0])
     believable = ""
     if band is not None:
-        low, high = (voice.figure(end, "share", unit=False) for end in (band.low, band.high))
+        low, high = (
+            voice.figure(end, "share", unit=False) for end in (band.holding(kept).low, band.holding(kept).high)
+        )
         believable = f"; {low}–{high} % is believable"
     level = LEVEL_WORDS[int(kept_level(all_kept, line)[0])]
     number, _ = _split(voice.figure(kept, "share"))

@@ -37,6 +37,10 @@ class Band:
     high: float  #: 5 % of the draws lie above
     drivers: tuple[tuple[str, float], ...]  #: (assumption, share of the spread that follows it [-]), the most first
 
+    def holding(self, figure: float) -> Band:
+        """The band, widened where the figure with every assumption in its middle lies outside the 90 %."""
+        return replace(self, low=min(self.low, figure), high=max(self.high, figure))
+
 
 @dataclass(frozen=True)
 class Sureness:
