@@ -25,7 +25,7 @@ VIEWS = (  # name, address, width, height, whole page
     ("joints", "lines/1/joints", 1280, 800, False),
     ("drawer", "lines/1/drawer", 1280, 800, False),
     ("compare", "lines/1/compare/3", 1280, 800, False),
-    ("first-verdict", "lines/5?panel=hookup&time=evening", 1280, 800, False),
+    ("first-verdict", "lines/6?panel=hookup&time=evening", 1280, 800, False),
     ("line-390", "", 390, 844, True),
     ("assumptions", "assumptions", 1280, 800, False),
     ("pieces", "pieces", 1280, 800, True),
@@ -33,7 +33,7 @@ VIEWS = (  # name, address, width, height, whole page
 
 
 def prepare(page: Page, server: str) -> None:
-    """A variant to compare (line 3), and a first verdict with nothing known (lines 4 and 5)."""
+    """A variant from the drawer (line 4), and a first verdict with nothing known (lines 5 and 6)."""
     page.goto(server + "lines/1/drawer")
     page.get_by_role("button", name=re.compile("^Make a variant")).first.click()
     page.goto(server + "start")

@@ -116,3 +116,85 @@ def test_a_cyclone_under_a_bench_of_600_mm_is_found_and_taken_over(bench: Page) 
     bench.get_by_role("button", name="Make it a variant").click()
     expect(bench.get_by_label("Kind")).to_have_value("cyclone")
     assert value(bench, ".total_height_m") + 420.0 <= 600.5
+
+
+def test_floor_sweepings_are_mixed_by_hand(bench: Page) -> None:
+    bench.get_by_role("link", name="Separator", exact=True).click()
+    kept = bench.locator('[data-row="kept"] .figure')
+    before = kept.inner_text()
+    bench.get_by_label("Dust", exact=True).select_option("mixture")
+    expect(bench.get_by_label("Parts by mass 2")).to_be_visible()
+    expect(kept).not_to_have_text(before)
+    mixed = kept.inner_text()
+    bench.get_by_label("Parts by mass 2").fill("8")
+    bench.get_by_label("Parts by mass 2").press("Tab")
+    expect(kept).not_to_have_text(mixed)
+    bench.get_by_role("button", name="Add a kind of dust").click()
+    expect(bench.get_by_label("Parts by mass 3")).to_be_visible()
+    bench.get_by_label("Kind 3").select_option("metal-turnings")
+    expect(bench.get_by_text("sparks and hot metal set it on fire")).to_be_visible()
+    expect(bench.locator("#undo .what")).to_have_text("Dust: kind added")
+
+
+def test_a_bought_cyclone_is_typed_in_and_a_misprint_stays(bench: Page) -> None:
+    bench.get_by_role("link", name="Separator", exact=True).click()
+    bench.get_by_role("link", name="Ready-made…").click()
+    for label, text in (("Called", "Small one"), ("Inlet bore", "50"), ("Body wide", "60"), ("Cyclone high", "400")):
+        bench.get_by_label(label).fill(text)
+    bench.get_by_label("Claimed airflow").fill("55")
+    bench.get_by_role("button", name="Put it in the line").click()
+    expect(bench.get_by_text("Must not reach past the body's centre")).to_be_visible()
+    expect(bench.get_by_label("Called")).to_have_value("Small one")
+    bench.get_by_label("Body wide").fill("140")
+    bench.get_by_role("button", name="Put it in the line").click()
+    expect(bench.get_by_role("heading", name="Small one")).to_be_visible()
+    expect(bench.get_by_text("of what it is sold for")).to_be_visible()
+    expect(bench.locator(".stage-form .guess").first).to_be_visible()
+
+
+def test_schools_come_one_by_one_and_one_is_taken(bench: Page) -> None:
+    bench.get_by_role("link", name="Separator", exact=True).click()
+    bench.get_by_role("link", name="Where makers disagree").click()
+    expect(bench.locator(".school .judgement")).to_have_count(10, timeout=20_000)
+    bench.get_by_role("button", name="Variant: a cyclone").click()
+    expect(bench.get_by_label("Kind")).to_have_value("cyclone")
+    expect(bench.locator(".sub")).to_contain_text("a cyclone")
+
+
+def test_a_search_is_watched_and_stopped(bench: Page) -> None:
+    bench.get_by_role("link", name="Separator", exact=True).click()
+    bench.get_by_role("link", name="Find a better one").click()
+    bench.get_by_label("Designs", exact=True).fill("60000")
+    bench.get_by_role("button", name="Find", exact=True).click()
+    expect(bench.get_by_role("progressbar")).to_be_visible()
+    bench.get_by_role("button", name="Stop, and take what is found").click()
+    expect(bench.locator(".tradeoff")).to_be_visible(timeout=20_000)
+    tried = bench.locator(".tradeoff-card header small").inner_text().split(" ")[0]
+    assert int(tried.replace(",", "")) <= 60_000
+
+
+def test_two_stages_stand_one_behind_the_other(bench: Page) -> None:
+    bench.locator("svg.line-drawing .part-separator").first.click()
+    expect(bench.locator("#panel-part")).to_have_text("Slot chamber")
+    bench.get_by_label("Add a part behind Slot chamber").select_option("separator")
+    expect(bench.locator(".only-wide svg.line-drawing .part-separator")).to_have_count(2)
+    bench.get_by_role("link", name="Section, bin, finder…").click()
+    bench.get_by_label("Kind").select_option("cyclone")
+    expect(bench.locator('.dimension[data-key="total_height_m"]')).to_be_visible()
+    bench.get_by_role("link", name="Slot chamber", exact=True).click()
+    expect(bench.get_by_label("Kind")).to_have_value("slotted-disc")
+
+
+def test_without_javascript_the_separator_can_be_changed(browser, server: str) -> None:  # type: ignore[no-untyped-def]
+    context = browser.new_context(java_script_enabled=False)
+    page = context.new_page()
+    page.goto(server + "lines/1/separator")
+    page.locator('#editor [name$="fill_height_m"]').fill("100")
+    page.get_by_role("button", name="Change", exact=True).first.click()
+    expect(page.locator("#undo .what")).to_contain_text("dust height 170 mm → 100 mm")
+    page.get_by_label("Kind").select_option("elbow-lid")
+    page.get_by_role("button", name="Take it").click()
+    expect(page.locator(".sub-title")).to_have_text("Two elbows in a lid")
+    page.get_by_role("button", name="Undo").click()
+    expect(page.locator(".sub-title")).to_have_text("Slot chamber")
+    context.close()

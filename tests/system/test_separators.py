@@ -17,13 +17,15 @@ from fenwick.core.components.elements import Hose
 from fenwick.core.components.separator import Separator, Slot, SlottedDisc
 from fenwick.core.components.wet import WetStage
 from fenwick.core.formulas.cyclone import FAMILIES
+from fenwick.core.formulas.swirl import cut_size_orbit, loss_coefficient_orbit, swirl_velocities
+from fenwick.core.rules import rule
 from fenwick.core.system.assess import Assessment, assess
 from fenwick.core.system.checks import LEVEL_WORDS
 from fenwick.core.system.effects import effects, sweeps
 from fenwick.core.system.line import Line
 from fenwick.core.system.separation import fill_mark
 from fenwick.core.system.traces import traces
-from fenwick.core.system.uncertainty import MODEL, rule_words, sureness
+from fenwick.core.system.uncertainty import MODEL, rule_words, spread_values, sureness
 from tests.lines import disc_line
 
 SLOTS = (Slot(0.03, radians(240.0)),)
@@ -242,3 +244,78 @@ def test_traced_grains_agree_with_the_grade_curve(kind: str) -> None:
         if trace.size > 1.9 * cut:
             assert trace.end in ("bin", "back")
     assert traces(made, replace(line, dust=None), found.point, replace(found.separations[0], grades=None)) == ()
+
+
+@given(st.sampled_from(sorted(MAKERS)), st.sampled_from(["saw", "sanding-p120", "plaster"]), st.integers(0, 50))
+def test_bands_are_ordered_shares_of_shares_add_up_and_hold_the_figure(kind: str, dust: str, seed: int) -> None:
+    line = line_of(MAKERS[kind](bin_of(leak_area=None)), dust)
+    (stage,) = sureness(line, draws=200, seed=seed).stages
+    for band in (stage.kept, stage.cut_size, stage.pressure_drop, stage.inlet_velocity):
+        assert band is not None
+        assert band.low <= band.median <= band.high
+        shares = [share for _, share in band.drivers]
+        assert shares == sorted(shares, reverse=True)
+        assert all(0.0 < share <= 1.0 for share in shares)
+        wide = band.holding(2.0 * band.high + 1.0)
+        assert wide.low == band.low
+        assert wide.high == 2.0 * band.high + 1.0
+    assert stage.kept is not None
+    assert 0.0 <= stage.kept.low <= stage.kept.high <= 1.0
+
+
+def test_more_draws_move_a_band_little() -> None:
+    line = line_of(MAKERS["cyclone"](bin_of(leak_area=None)))
+    few, many = sureness(line).kept, sureness(line, draws=8000).kept
+    assert few is not None
+    assert many is not None
+    assert few.median == pytest.approx(many.median, abs=0.01)
+    assert few.low == pytest.approx(many.low, abs=0.05)
+    assert few.high == pytest.approx(many.high, abs=0.01)
+
+
+def test_a_rule_is_drawn_with_its_range_as_the_middle_nine_tenths() -> None:
+    normal = np.random.default_rng(1).standard_normal(20_000)
+    for key in ("swirl.cut", "bin.exchange-disc", "swirl.friction-smooth"):
+        row = rule(key)
+        drawn = spread_values(row, normal)
+        assert np.median(drawn) == pytest.approx(row.value, rel=0.02)
+        assert np.quantile(drawn, 0.05) == pytest.approx(row.low, rel=0.05)
+        assert np.quantile(drawn, 0.95) == pytest.approx(row.high, rel=0.05)
+    nothing = rule("closure.screwed-gasket")
+    assert nothing.low == 0.0
+    assert np.all(spread_values(nothing, normal) > 0.0)
+
+
+def test_turning_the_slot_changes_nothing_that_the_model_sees() -> None:
+    made = MAKERS["disc on top"](bin_of(leak_area=10e-6))
+    _, sizes = effects(line_of(made), made)
+    turned = next(effect for effect in sizes if effect.id == "slot-turned")
+    assert turned.gain == 0.0
+
+
+@pytest.mark.parametrize("kind", ["disc on top", "disc in the bin", "one body"])
+def test_a_rectangular_inlet_of_the_same_area_moves_the_same_air(kind: str) -> None:
+    made = MAKERS[kind](bin_of())
+    assert isinstance(made, SlottedDisc)
+    side = float(made.geometry.inlet_height)
+    flat = made.changed(inlet_rectangle=(side * 1.4, side / 1.4))
+    assert flat.hose_bore == pytest.approx(float(made.hose_bore))
+    round_one, other = (assess(line_of(one)) for one in (made, flat))
+    assert other.separations[0].inlet_velocity[0] == pytest.approx(round_one.separations[0].inlet_velocity[0], rel=0.02)
+    assert round_one.separations[0].grades is not None
+    assert other.separations[0].grades is not None
+    assert other.separations[0].grades.cut_size[0] != round_one.separations[0].grades.cut_size[0]
+
+
+@given(st.floats(0.6, 1.8), st.floats(0.01, 0.06))
+def test_a_swirl_that_is_weaker_cuts_coarser_and_costs_less(factor: float, flow: float) -> None:
+    geometry = MAKERS["rim inlet"](bin_of()).geometry
+    weak, strong = (
+        (
+            float(cut_size_orbit(geometry, swirl_velocities(geometry, flow, 0.02, 0.0, f), flow, 650.0, 1.2, 1.8e-5)),
+            float(loss_coefficient_orbit(geometry, 0.02, 0.0, f)),
+        )
+        for f in (0.5 * factor, factor)
+    )
+    assert weak[0] > strong[0]
+    assert weak[1] < strong[1]

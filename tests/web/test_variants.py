@@ -14,22 +14,19 @@ BORE = "line.branches[0].elements[2].bore_m"
 
 def test_a_variant_starts_equal_and_changes_alone(client: FlaskClient) -> None:
     made = client.post("/lines/1/copy")
-    assert made.location == "/lines/3"
-    page = BeautifulSoup(client.get("/lines/3").text, "html.parser")
-    assert [a.text for a in page.select(".lines a:not(.pale)")] == [
-        "Drum sander line",
-        "Bench line",
-        "Drum sander line 2",
-    ]
-    same = BeautifulSoup(client.get("/lines/1/compare/3").text, "html.parser")
+    assert made.location == "/lines/4"
+    page = BeautifulSoup(client.get("/lines/4").text, "html.parser")
+    assert [a.text for a in page.select(".lines > a:not(.pale)")] == ["Drum sander, cyclone", "Drum sander line 2"]
+    assert len(page.select(".all-lines a")) == 4
+    same = BeautifulSoup(client.get("/lines/1/compare/4").text, "html.parser")
     assert "Nothing but the name." in same.text
     assert not same.select("tr.differs")
-    client.post("/lines/3/parts/hose-b", data={BORE: "50"}, headers=HTMX)
-    apart = BeautifulSoup(client.get("/lines/1/compare/3").text, "html.parser")
+    client.post("/lines/4/parts/hose-b", data={BORE: "50"}, headers=HTMX)
+    apart = BeautifulSoup(client.get("/lines/1/compare/4").text, "html.parser")
     cells = [cell.text for cell in apart.select("table")[1].select("tbody tr > *")]
     assert cells == ["Hose B", "Bore", "63 mm", "50 mm"]
     assert "Slowest speed" in [row.select_one("th").text for row in apart.select("tr.differs")]  # type: ignore[union-attr]
-    assert client.post("/lines/1/copy").location == "/lines/4"  # under a name of its own
+    assert client.post("/lines/1/copy").location == "/lines/5"  # under a name of its own
 
 
 def test_lines_of_quite_different_parts_are_compared(client: FlaskClient) -> None:

@@ -15,7 +15,7 @@ SHOP = "Willow Yard Ukuleles"
 
 
 def demo_rig(name: str = "demo_line") -> Rig:
-    """A demo line: `demo_line` (a hose too wide, a leak, a bin that folds) or `demo_bench` (four tools, gates)."""
+    """A demo line: `demo_line` (a hose too wide, a leak, a bin that folds), `demo_bench` or `demo_cyclone`."""
     return read_rig(resources.files("fenwick.data").joinpath(f"{name}.json").read_bytes())
 
 
@@ -36,6 +36,6 @@ def seed_demo(path: Path) -> Database:
         if first_line_id(session) is None:
             shop = add_shop(session, SHOP)
             begin_shop(session, shop, demo_shop())
-            for name in ("demo_line", "demo_bench"):
+            for name in ("demo_line", "demo_bench", "demo_cyclone"):
                 add_line(session, shop, demo_rig(name))
     return database
