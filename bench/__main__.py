@@ -7,7 +7,6 @@ import subprocess
 import sys
 import tempfile
 import time
-from collections.abc import Callable
 from dataclasses import replace
 from importlib import resources
 from pathlib import Path
@@ -16,6 +15,7 @@ from urllib.request import urlopen
 import numpy as np
 
 from bench.separators import separators
+from bench.timing import best, median
 from bench.trees import Maker
 from fenwick.core.components.elements import Hose
 from fenwick.core.system.assess import assess
@@ -31,26 +31,6 @@ from fenwick.shop.drawer import lines_from_drawer, task_for
 from fenwick.web import create_app
 
 VARIANTS, SAMPLE = 100_000, 400
-
-
-def best(call: Callable[[], object], repeats: int) -> float:
-    """Shortest of several runs [s]: the least disturbed one."""
-    times = []
-    for _ in range(repeats):
-        start = time.perf_counter()
-        call()
-        times.append(time.perf_counter() - start)
-    return min(times)
-
-
-def median(call: Callable[[], object], repeats: int) -> float:
-    """Median of several runs [s]."""
-    times = []
-    for _ in range(repeats):
-        start = time.perf_counter()
-        call()
-        times.append(time.perf_counter() - start)
-    return float(np.median(times))
 
 
 def with_bores(line: Line, bores: float | np.ndarray) -> Line:

@@ -3,12 +3,10 @@
 from __future__ import annotations
 
 import tempfile
-import time
 from collections.abc import Callable
 from pathlib import Path
 
-import numpy as np
-
+from bench.timing import median
 from fenwick.core.system.designs import RANGES, build, sample
 from fenwick.core.system.finder import Limits, evaluate, search
 from fenwick.core.system.uncertainty import DRAWS, sureness
@@ -20,16 +18,6 @@ DESIGNS = 50_000
 Say = Callable[[str, str, str], None]
 
 
-def _seconds(call: Callable[[], object], repeats: int) -> float:
-    """Median of several runs [s]."""
-    times = []
-    for _ in range(repeats):
-        start = time.perf_counter()
-        call()
-        times.append(time.perf_counter() - start)
-    return float(np.median(times))
-
-
 def separators(say: Say) -> None:
     """The figures, said one by one."""
     line = build_line(demo_rig())
@@ -37,7 +25,7 @@ def separators(say: Say) -> None:
     slowest = {}
     for kind in RANGES:
         designs = build(kind, sample(kind, DESIGNS, 1), stage.id, stage.bin, 0.05, "smooth")
-        slowest[kind] = _seconds(lambda designs=designs: evaluate(line, designs, 0), 1)  # type: ignore[misc]
+        slowest[kind] = median(lambda designs=designs: evaluate(line, designs, 0), 1)  # type: ignore[misc]
     say(
         f"{DESIGNS:,} cyclones, each with its operating point and four models",
         f"{slowest['cyclone']:.2f} s",
@@ -45,11 +33,11 @@ def separators(say: Say) -> None:
     )
     say(f"{DESIGNS:,} of the slowest kind", f"{max(slowest.values()):.2f} s", "aim: under 3 s")
     one = build("cyclone", sample("cyclone", 1, 1), stage.id, stage.bin, 0.05, "smooth")
-    alone = _seconds(lambda: evaluate(line, one, 0), 30)
+    alone = median(lambda: evaluate(line, one, 0), 30)
     say("ratio: one at a time over one call", f"{alone * DESIGNS / slowest['cyclone']:.0f} ×", "")
     say(
         f"the bands, {DRAWS:,} draws in one call",
-        f"{_seconds(lambda: sureness(line), 9) * 1e3:.0f} ms",
+        f"{median(lambda: sureness(line), 9) * 1e3:.0f} ms",
         "aim: under 150 ms",
     )
 
@@ -57,7 +45,7 @@ def separators(say: Say) -> None:
         for _ in search(line, stage, 0, Limits(), None, 12_000):
             pass
 
-    say("a search of 12,000 designs", f"{_seconds(find, 1):.2f} s", "")
+    say("a search of 12,000 designs", f"{median(find, 1):.2f} s", "")
     _page(say)
 
 
@@ -77,8 +65,8 @@ def _page(say: Say) -> None:
         drag()
         say(
             "a dragged dimension, request to drawing (server side, median)",
-            f"{_seconds(drag, 40) * 1e3:.1f} ms",
+            f"{median(drag, 40) * 1e3:.1f} ms",
             "aim: under 100 ms",
         )
-        page = _seconds(lambda: client.get("/lines/1/separator"), 9)
+        page = median(lambda: client.get("/lines/1/separator"), 9)
         say("the whole Separator page (server side, median)", f"{page * 1e3:.0f} ms", "")

@@ -76,6 +76,12 @@ def line_names(session: Session, line_id: int) -> list[tuple[int, str]]:
     return named
 
 
+def free_name(session: Session, line_id: int, stem: str) -> str:
+    """A name that no line of the same shop has yet: the stem, or the stem with a number."""
+    taken = {name for _, name in line_names(session, line_id)}
+    return next(name for i in range(1, 10_000) if (name := stem if i == 1 else f"{stem} {i}") not in taken)
+
+
 def line_state(session: Session, line_id: int) -> LineState:
     """A line as it stands.
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from fenwick.core.components.cyclone import Cyclone
 from fenwick.core.system.assess import Assessment
 from fenwick.core.system.doubts import Doubt, doubts
 from fenwick.core.system.line import Line
@@ -41,7 +42,6 @@ def warning(doubt: Doubt, voice: Voice) -> str:
 
 
 def least_certain(line: Line, voice: Voice) -> str | None:
-    """The figure to trust least; None without a separator."""
-    if not line.separators:
-        return None
-    return f"least certain: {voice.name(line.separators[0].id)}"
+    """The figure to trust least: what a flat chamber costs; None without one."""
+    flat = next((stage for stage in line.separators if not isinstance(stage, Cyclone)), None)
+    return None if flat is None else f"least certain: {voice.name(flat.id)}"

@@ -8,7 +8,7 @@ from flask import Blueprint, abort, current_app, redirect, render_template, requ
 from flask.typing import ResponseReturnValue
 
 from fenwick.core.system.finder import Search, search
-from fenwick.data.lines import LineState, add_line, line_names, line_state
+from fenwick.data.lines import LineState, add_line, free_name, line_state
 from fenwick.data.shops import the_shop
 from fenwick.rig import Rig, RigError, build_line, edit_rig
 from fenwick.rig.design import mended, with_design
@@ -125,9 +125,7 @@ def take(line_id: int, job: str, place: int) -> ResponseReturnValue:
         abort(404)
     owner: Errand = found.owner
     design = state.designs[place]
-    taken = {name for _, name in line_names(session(), line_id)}
-    stem = f"{owner.rig.name[:70]}, {KINDS[design.kind].label.lower()}"
-    name = next(n for i in range(1, 10_000) if (n := stem if i == 1 else f"{stem} {i}") not in taken)
+    name = free_name(session(), line_id, f"{owner.rig.name[:70]}, {KINDS[design.kind].label.lower()}")
     try:
         rig = edit_rig(with_design(owner.rig, owner.part, design), {"name": name})
     except RigError as error:

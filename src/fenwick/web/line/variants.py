@@ -14,6 +14,7 @@ from fenwick.data.lines import (
     all_line_ids,
     change_line,
     copy_line,
+    free_name,
     line_names,
     line_state,
     set_removed,
@@ -45,9 +46,7 @@ class Compared:
 def copy(line_id: int) -> ResponseReturnValue:
     """Make a variant of a line and go there."""
     state = line_state(session(), line_id)
-    taken = {name for _, name in line_names(session(), line_id)}
-    stem = state.rig.name[:100]
-    name = next(n for i in range(2, 10_000) if (n := f"{stem} {i}") not in taken)
+    name = free_name(session(), line_id, state.rig.name[:100])
     return redirect(url_for("line.show", line_id=copy_line(session(), line_id, name)))
 
 

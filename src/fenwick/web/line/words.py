@@ -56,7 +56,7 @@ CHOICE_WORDS: dict[str, dict[str, str]] = {
     "medium": {"paper": "Paper", "hepa": "HEPA", "bag": "Bag"},
     "filter.kind": {"paper": "Paper", "hepa": "HEPA"},
     "dust": {key: dust.label for key, dust in DUSTS.items()},
-    "finish": {"smooth": "Moulded smooth", "shop-built": "Shop-built"},
+    "finish": {"smooth": "Moulded", "shop-built": "Shop-built"},
     "outlet_aim": {"opposed": "Away from the inlet", "centre": "To the centre"},
     "kind": {key: tool.label for key, tool in TOOLS.items()},
     "fit": FITS,

@@ -7,7 +7,7 @@ from flask.typing import ResponseReturnValue
 
 from fenwick.core.system.assess import assess
 from fenwick.core.system.traces import traces
-from fenwick.data.lines import LineState, add_line, first_line_id, line_names, line_state, step_line
+from fenwick.data.lines import LineState, add_line, first_line_id, free_name, line_names, line_state, step_line
 from fenwick.data.shops import the_shop
 from fenwick.drawing.section import frame_of
 from fenwick.rig import RigError, build_line, edit_rig
@@ -118,8 +118,7 @@ def choose_kind(line_id: int) -> ResponseReturnValue:
     try:
         rig = change_kind(state.rig, part.id, kind)
     except RigError as error:
-        sentence = f"This bin does not take that kind: {error.problems[0].sentence(unit_system())}."
-        return _render(separator_view(state, part, unit_system(), error=sentence), 422)
+        return _refused(state, part, error, "This bin does not take that kind: ")
     save(line_id, rig, f"Separator: {KINDS[kind].label.lower()}")
     return _after(line_id, part.id)
 
@@ -131,8 +130,7 @@ def change_inlet(line_id: int) -> ResponseReturnValue:
     try:
         rig = turn_inlet(state.rig, part.id)
     except RigError as error:
-        sentence = error.problems[0].sentence(unit_system())
-        return _render(separator_view(state, part, unit_system(), error=f"{sentence[:1].upper()}{sentence[1:]}."), 422)
+        return _refused(state, part, error)
     save(line_id, rig, "Inlet of another shape")
     return _after(line_id, part.id)
 
@@ -152,8 +150,7 @@ def change_rows(line_id: int, rows: str, way: str) -> ResponseReturnValue:
     try:
         rig = edit_rig(state.rig, {f"line.elements[{at}].{key}": listed})
     except RigError as error:
-        sentence = error.problems[0].sentence(unit_system())
-        return _render(separator_view(state, part, unit_system(), error=f"{sentence[:1].upper()}{sentence[1:]}."), 422)
+        return _refused(state, part, error)
     save(line_id, rig, f"{word.capitalize()} {'added' if way == 'add' else 'removed'}")
     return _after(line_id, part.id)
 
@@ -187,8 +184,7 @@ def change_dust_rows(line_id: int, way: str) -> ResponseReturnValue:
     try:
         rig = edit_rig(state.rig, {f"dust.{key}": listed})
     except RigError as error:
-        sentence = error.problems[0].sentence(unit_system())
-        return _render(separator_view(state, part, unit_system(), error=f"{sentence[:1].upper()}{sentence[1:]}."), 422)
+        return _refused(state, part, error)
     save(line_id, rig, f"Dust: {word} {'added' if way == 'add' else 'removed'}")
     return _after(line_id, part.id)
 
@@ -239,9 +235,7 @@ def take_school(line_id: int, school: str, side: str) -> ResponseReturnValue:
     if found is None:
         abort(404)
     words = found.first if side == "first" else found.second
-    taken = {name for _, name in line_names(session(), line_id)}
-    stem = f"{state.rig.name[:70]}, {words}"
-    name = next(n for i in range(1, 10_000) if (n := stem if i == 1 else f"{stem} {i}") not in taken)
+    name = free_name(session(), line_id, f"{state.rig.name[:70]}, {words}")
     rig = edit_rig(found.rigs[0 if side == "first" else 1], {"name": name})
     new = add_line(session(), the_shop(session()), rig)
     return redirect(url_for("separator.show", line_id=new, part=part.id))
@@ -256,6 +250,12 @@ def _after(line_id: int, part: str) -> ResponseReturnValue:
     if found is None:
         return "", 200, {"HX-Redirect": url_for("separator.show", line_id=line_id)}
     return _render(separator_view(state, found, unit_system()))
+
+
+def _refused(state: LineState, part: SeparatorPart, error: RigError, before: str = "") -> ResponseReturnValue:
+    """The page as it stands, with what was refused at its head."""
+    sentence = f"{before}{error.problems[0].sentence(unit_system())}."
+    return _render(separator_view(state, part, unit_system(), error=sentence[:1].upper() + sentence[1:]), 422)
 
 
 def _render(view: SeparatorView, status: int = 200) -> ResponseReturnValue:
