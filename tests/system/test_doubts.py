@@ -5,7 +5,9 @@ from math import pi
 
 import pytest
 
+from fenwick.core.components.dust import DUSTS
 from fenwick.core.components.elements import Bend, Hose
+from fenwick.core.components.wet import WetStage
 from fenwick.core.system.doubts import doubts
 from fenwick.core.system.line import Line
 from fenwick.core.system.operating import operating_point
@@ -52,3 +54,16 @@ def test_a_wide_outlet_overlaps_the_inlet() -> None:
     line = disc_line()
     wide = replace(line.separators[0], outlet_diameter=0.3)
     assert "overlap" in kinds(replace(line, trunk=(wide, line.trunk[1])))
+
+
+def test_a_short_tube_and_a_wet_stage_ahead_are_doubted() -> None:
+    line = disc_line()
+    short = replace(line.separators[0], outlet_length=0.01)  # type: ignore[type-var]
+    assert "short-tube" in kinds(replace(line, trunk=(short, line.trunk[1])))
+    assert "short-tube" not in kinds(line)
+    steel = replace(line, dust=DUSTS["steel-grinding"])
+    wet = WetStage("wet", 0.03, 0.02, 0.3, 4.0)
+    assert "wet-first" in kinds(replace(steel, trunk=(wet, *line.trunk)))
+    behind = replace(steel, trunk=(line.trunk[0], wet, line.trunk[1]))
+    assert "wet-first" not in kinds(behind)
+    assert {"short-tube", "wet-first"} <= set(SENTENCES)

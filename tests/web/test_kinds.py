@@ -162,3 +162,37 @@ def test_old_files_still_open(client: FlaskClient) -> None:
     document["dust"] = {"kind": document["dust"]["kind"]}
     assert put(client, document).status_code == 200
     assert rig(client)["line"]["elements"][0]["type"] == "slotted-disc"
+
+
+def test_an_unknown_dust_is_named_on_the_separator_page(client: FlaskClient) -> None:
+    document = rig(client)
+    del document["dust"]
+    put(client, document)
+    page = client.get("/lines/1/separator").text
+    assert "Name the dust to learn what the bin keeps." in page
+    assert "sweep-chart" not in page
+    assert "Find a better one" not in page
+    assert "Name the dust of this line first" in client.get("/lines/1/separator/find").text
+    answer = client.post("/lines/1/separator/dust", data={"part": "sep", "dust.kind": "saw"}, headers=HX)
+    assert answer.status_code == 200
+    assert "sweep-chart" in answer.text
+    assert rig(client)["dust"] == {"kind": "saw"}
+
+
+def test_every_guess_of_a_bought_cyclone_says_how_to_measure_it(client: FlaskClient) -> None:
+    data = {"part": "sep", "name": "Bought", "inlet_bore": "50", "body": "150", "height": "400"}
+    client.post("/lines/1/separator/ready-made", data=data)
+    page = client.get("/lines/1?panel=measure&all=1").text
+    for words in ("Ruler across the outlet tube.", "Ruler down the straight part.", "Ruler across the hole the dust"):
+        assert words in page
+
+
+def test_a_mended_search_says_so(client: FlaskClient) -> None:
+    data = {"part": "sep", "kinds": ["cyclone"], "count": "100", "seed": "1", "bin": "mended"}
+    address = client.post("/lines/1/separator/find", data=data).headers["Location"]
+    page = ""
+    for _ in range(300):
+        page = client.get(address).text
+        if "tradeoff" in page and "the bin counted as sealed, empty and upright" in page:
+            break
+    assert "the bin counted as sealed, empty and upright" in page

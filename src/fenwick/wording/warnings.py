@@ -21,6 +21,7 @@ SENTENCES = {
     "overlap": "The inlet of {name} overlaps its outlet tube: the swirl model is indicative only.",
     "short-tube": "The outlet tube of {name} ends above the bottom of its inlet: air may run straight across into it; "
     "the model does not see that.",
+    "wet-first": "{name} stands ahead of any dry stage: it silts up at once. Put a dry stage before it.",
     "step": "The bore changes {ratio} to 1 at {name}: check its unit, millimetres or inches.",
     "unknown-dust": "The dust is not known: carrying, separation and what becomes of the dust are left out.",
 }

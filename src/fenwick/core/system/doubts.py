@@ -71,6 +71,8 @@ def _about_parts(line: Line) -> Iterator[Doubt]:
             yield from _about_hose(part, line)
     for disc in line.separators:
         yield from _about_disc(disc)
+    if line.stages and isinstance(line.stages[0], WetStage):
+        yield Doubt("wet-first", line.stages[0].id)
     yield from _about_steps(line)
     if line.dust is None:
         yield Doubt("unknown-dust")

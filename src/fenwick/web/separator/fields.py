@@ -120,11 +120,12 @@ DUST = "dust"  #: the editor of the dust
 DUST_ROWS = {"mixture": ("kind", "kinds"), "own": ("mode", "modes")}  #: by kind: what a row is called, its list
 
 
-def dust_editor(rig: Rig, system: str) -> Editor | None:
-    """The editor of the line's dust; None where it has none."""
-    if rig.dust is None:
-        return None
+def dust_editor(rig: Rig, system: str) -> Editor:
+    """The editor of the line's dust; only its kind where it is not known."""
     document = rig.model_dump(mode="json")
+    if rig.dust is None:
+        kind = replace(_dust_field(rig, document, "kind", system), optional=True)
+        return Editor(DUST, "Dust", DUST, (kind,))
     keys = ["kind"]
     for i in range(len(rig.dust.kinds or ())):
         keys += [f"kinds[{i}].kind", f"kinds[{i}].parts"]

@@ -161,8 +161,6 @@ def change_dust(line_id: int) -> ResponseReturnValue:
     state, part = _found(line_id)
     system = unit_system()
     editor = dust_editor(state.rig, system)
-    if editor is None:
-        abort(404)
     changed = read_editor(state.rig, editor, request.form, system)
     if changed.editor.error or any(field.error for field in changed.editor.fields):
         return _render(separator_view(state, part, system, dust=changed.editor), 422)

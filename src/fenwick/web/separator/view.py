@@ -76,7 +76,7 @@ class SeparatorView:
     sights: list[str]
     notes: list[tuple[str, str]]  #: (level, sentence) of its checks
     dust: str
-    dust_editor: Editor | None
+    dust_editor: Editor
     dust_row: str  #: what a row of its list is called; empty without one
     claims: list[ClaimRow]
     lid: tuple[Markup, str] | None  #: of a bought separator: the holes in the lid, and their sizes
