@@ -4,18 +4,7 @@ import pytest
 from axe_playwright_python.sync_playwright import Axe
 from playwright.sync_api import Page, expect
 
-OVERLAPS = """() => {
-  const texts = [...document.querySelectorAll('.line-drawing text')].filter(t => t.checkVisibility());
-  const boxes = texts.map(t => [t.textContent, t.getBoundingClientRect()]);
-  const found = [];
-  for (let i = 0; i < boxes.length; i++) for (let j = i + 1; j < boxes.length; j++) {
-    const [a, b] = [boxes[i][1], boxes[j][1]];
-    const wide = Math.min(a.right, b.right) - Math.max(a.left, b.left);
-    const tall = Math.min(a.bottom, b.bottom) - Math.max(a.top, b.top);
-    if (wide > 1 && tall > 4) found.push(boxes[i][0] + ' / ' + boxes[j][0]);
-  }
-  return found;
-}"""
+from tests.browser.looking import OVERLAPS
 
 #: every place, as it is first seen
 PAGES = (
@@ -62,7 +51,7 @@ def test_no_text_lies_on_another(bench: Page, units: str) -> None:
     if units == "inch":
         bench.locator("#units").click()
         expect(bench.locator(".port b")).to_contain_text("CFM")
-    assert bench.evaluate(OVERLAPS) == []
+    assert bench.evaluate(OVERLAPS, ".line-drawing") == []
 
 
 def test_in_the_shop_at_390_pixels(bench: Page) -> None:

@@ -1,0 +1,16 @@
+"""Scripts that look at a page as a reader would."""
+
+#: texts of a drawing that lie on one another; takes the drawing's selector
+OVERLAPS = """(where) => {
+  const seen = t => t.checkVisibility() && t.textContent.trim();
+  const texts = [...document.querySelectorAll(where + ' text')].filter(seen);
+  const boxes = texts.map(t => [t.textContent, t.getBoundingClientRect()]);
+  const found = [];
+  for (let i = 0; i < boxes.length; i++) for (let j = i + 1; j < boxes.length; j++) {
+    const [a, b] = [boxes[i][1], boxes[j][1]];
+    const wide = Math.min(a.right, b.right) - Math.max(a.left, b.left);
+    const tall = Math.min(a.bottom, b.bottom) - Math.max(a.top, b.top);
+    if (wide > 1 && tall > 4) found.push(boxes[i][0] + ' / ' + boxes[j][0]);
+  }
+  return found;
+}"""
