@@ -74,7 +74,7 @@ def test_a_sweep_shows_where_the_line_stands_and_where_to_stop() -> None:
     assert float(str(dot.get("cx"))) == pytest.approx(curve[2, 0], abs=0.2)
     assert float(str(dot.get("cy"))) == pytest.approx(curve[2, 1], abs=0.2)
     mark = next(line for line in svg.iter("line") if line.get("class") == "empty-by")
-    assert float(str(mark.get("x1"))) == pytest.approx(0.5 * (curve[2, 0] + curve[4, 0]) + 0.0, abs=31.0)
+    assert float(str(mark.get("x1"))) == pytest.approx(curve[3, 0], abs=0.2)
     assert "now 80 %" in str(ElementTree.tostring(svg))
 
 

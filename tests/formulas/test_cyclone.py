@@ -11,6 +11,7 @@ from fenwick.core.formulas.cyclone import (
     FAMILIES,
     CycloneGeometry,
     Stream,
+    drops_by_heads,
     grade_iozia_leith,
     grade_lapple,
     grade_leith_licht,
@@ -41,9 +42,11 @@ def test_what_the_worked_cyclone_rests_on() -> None:
     assert float(inlet_velocity(WORKED, 0.035)) == pytest.approx(15.6, rel=0.005)  # published
     assert float(shape_leith_licht(WORKED)) == pytest.approx(55.1, rel=0.002)  # published
     assert float(steepness_iozia_leith(WORKED, 2.854e-6)) == pytest.approx(3.6, rel=0.02)  # published
-    head = 0.5 * 1.2 * 15.5556**2
-    assert float(heads_shepherd_lapple(WORKED)) * head == pytest.approx(929, rel=0.002)  # published
-    assert float(heads_casal(WORKED)) * head == pytest.approx(746, rel=0.002)  # published
+    drops = drops_by_heads(WORKED, 15.5556, 1.2)
+    assert float(drops["shepherd-lapple"]) == pytest.approx(929, rel=0.002)  # published
+    assert float(drops["casal"]) == pytest.approx(746, rel=0.002)  # published
+    assert float(heads_shepherd_lapple(WORKED)) == pytest.approx(6.4)  # hand: 16 · 0.5 · 0.2 / 0.5²
+    assert float(heads_casal(WORKED)) == pytest.approx(11.3 * 0.16 + 3.33)  # hand
 
 
 def test_the_orbit_of_the_worked_cyclone_with_and_without_its_cone() -> None:

@@ -196,3 +196,10 @@ def test_a_mended_search_says_so(client: FlaskClient) -> None:
         if "tradeoff" in page and "the bin counted as sealed, empty and upright" in page:
             break
     assert "the bin counted as sealed, empty and upright" in page
+
+
+def test_the_drawer_says_that_it_takes_the_first_separator_alone(client: FlaskClient) -> None:
+    words = "made with the first separator alone"
+    assert words not in client.get("/lines/1/drawer").text
+    client.post("/lines/1/parts/sep/add", data={"kind": "separator"}, headers=HX)
+    assert words in client.get("/lines/1/drawer").text

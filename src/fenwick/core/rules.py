@@ -138,6 +138,8 @@ RULES: tuple[Rule, ...] = (
         "bin.leak-jet", 4.0, 2.0, 8.0, "number", "×", "Speed of that air through the slot, against its mean", ESTIMATE
     ),
     Rule("bin.tilt-power", 1.5, 0.7, 3.0, "number", "", "How quickly leaning over costs separation", ESTIMATE),
+    Rule("swirl.tube", 0.8, 0.5, 1.0, "number", "inlet heights", "Shortest outlet tube without a short cut", ESTIMATE),
+    Rule("wet.watch", 0.7, 0.5, 0.9, "share", "", "Share of that rise from which it is to watch", ESTIMATE),
     Rule("wet.cut", 1.2e-6, 0.6e-6, 2.4e-6, "grain", "", "Cut size of a wet stage at 20 m/s in its throat", ESTIMATE),
     Rule("wet.carry-over", 1.5, 1.0, 2.0, "speed", "", "Rise of air over water that takes droplets along", ESTIMATE),
     Rule("dust.size", 1.0, 0.7, 1.4, "number", "×", "Grains against the sizes given for their kind", ESTIMATE),

@@ -9,6 +9,7 @@ from markupsafe import Markup
 
 from fenwick.core.arrays import Array
 from fenwick.core.formulas.sizes import SIZES
+from fenwick.core.system.kept import kept_share
 from fenwick.drawing.render import render
 from fenwick.wording.say import Voice
 
@@ -51,7 +52,7 @@ def render_grade_chart(chart: GradeChart, voice: Voice, name: str) -> Markup:
     for size, share, kept in zip(sizes.tolist(), entering.tolist(), chart.kept.tolist(), strict=True):
         high_px = 0.82 * (bottom - TOP) * share / tallest
         columns.append((x(size) - 0.42 * step, high_px * kept, high_px * (1.0 - kept)))
-    past = float((entering * (1.0 - chart.kept)).sum())
+    past = 1.0 - float(kept_share(chart.entering[:, None], chart.kept[:, None])[0])
     half_past = _median(sizes, entering * (1.0 - chart.kept))
     return render(
         "grade_chart.svg.jinja",

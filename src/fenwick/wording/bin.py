@@ -31,9 +31,8 @@ def bin_words(line: Line, stage: Separator, voice: Voice) -> list[str]:
 
 
 def _mass(line: Line, volume: float, voice: Voice) -> str:
-    if line.dust is None or line.dust.bulk_density is None:
-        return ""
-    return f", about {voice.figure(volume * line.dust.bulk_density, 'heap')} of this dust"
+    mass = line.dust.heap_mass(volume) if line.dust else None
+    return "" if mass is None else f", about {voice.figure(float(mass), 'heap')} of this dust"
 
 
 def dip_rod(line: Line, stage: Separator, voice: Voice) -> list[tuple[str, str, str]]:
@@ -41,10 +40,10 @@ def dip_rod(line: Line, stage: Separator, voice: Voice) -> list[tuple[str, str, 
     top, _ = fill_mark(stage, line.rules)
     if top <= 0.0:
         return []
-    density = line.dust.bulk_density if line.dust else None
     marks = []
     for height in np.linspace(0.0, top, ROD_MARKS + 1)[1:]:
         volume = float(stage.bin.volume_to(height))
-        mass = "" if density is None else voice.figure(volume * density, "heap")
-        marks.append((voice.figure(float(height), "bore"), voice.figure(volume, "volume"), mass))
+        mass = line.dust.heap_mass(volume) if line.dust else None
+        words = "" if mass is None else voice.figure(float(mass), "heap")
+        marks.append((voice.figure(float(height), "bore"), voice.figure(volume, "volume"), words))
     return marks

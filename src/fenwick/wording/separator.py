@@ -10,11 +10,12 @@ import numpy as np
 
 from fenwick.core.components.cyclone import Cyclone
 from fenwick.core.components.separator import Separator
-from fenwick.core.formulas.cyclone import heads_casal, heads_shepherd_lapple, natural_length
+from fenwick.core.formulas.cyclone import drops_by_heads, natural_length
 from fenwick.core.formulas.sizes import SIZES
 from fenwick.core.system.assess import Assessment
 from fenwick.core.system.checks import LEVEL_WORDS, kept_level
 from fenwick.core.system.effects import Effect
+from fenwick.core.system.kept import kept_share
 from fenwick.core.system.line import Line
 from fenwick.core.system.separation import Separation
 from fenwick.core.system.uncertainty import Band, Sureness, rule_words
@@ -110,9 +111,8 @@ MODEL_NAMES = {
 def model_rows(found: Separation, entering: np.ndarray, voice: Voice) -> list[ModelRow]:
     """Every model side by side, the headline first; `entering` is the dust by size, shape (60, 1)."""
     rows = []
-    total = max(float(np.sum(entering)), 1e-300)
     for name, grades in found.models.items():
-        kept = float(np.sum(entering[:, 0] * grades.kept[:, 0])) / total
+        kept = float(kept_share(entering, grades.kept)[0])
         note = "headline" if name == "orbit" else "outside its range" if grades.extrapolated else ""
         cut = voice.figure(float(grades.cut_size[0]), "grain")
         rows.append(ModelRow(MODEL_NAMES[name], cut, voice.figure(kept, "share"), note))
@@ -123,8 +123,8 @@ def drop_checks(stage: Separator, found: Separation, air_density: float, voice: 
     """The cyclone's suction by two simpler formulas; empty for other kinds."""
     if not isinstance(stage, Cyclone):
         return ""
-    head = 0.5 * air_density * float(found.inlet_velocity[0]) ** 2
-    simple, other = (float(heads(stage.shape)) * head for heads in (heads_shepherd_lapple, heads_casal))
+    drops = drops_by_heads(stage.shape, float(found.inlet_velocity[0]), air_density)
+    simple, other = float(drops["shepherd-lapple"]), float(drops["casal"])
     return (
         f"Suction by two simpler formulas: {voice.figure(simple, 'suction')} (Shepherd and Lapple), "
         f"{voice.figure(other, 'suction')} (Casal and Martínez-Benet)."

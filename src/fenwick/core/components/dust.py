@@ -43,6 +43,10 @@ class Dust:
         """Median of the main mode [m]."""
         return max(self.modes, key=lambda mode: mode.share).median
 
+    def heap_mass(self, volume: Values) -> Values | None:
+        """Mass of a heap of that volume [m^3] as it lies in the bin [kg]; None where its bulk density is not known."""
+        return None if self.bulk_density is None else volume * self.bulk_density
+
     def scaled(self, factor: Values) -> Dust:
         """The same dust with every grain that many times as large."""
         return replace(self, modes=tuple(replace(mode, median=factor * mode.median) for mode in self.modes))

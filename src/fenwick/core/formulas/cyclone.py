@@ -178,6 +178,19 @@ def heads_shepherd_lapple(g: CycloneGeometry) -> Array:
     return np.asarray(16.0 * np.asarray(g.inlet_height) * g.inlet_width / np.square(g.outlet))
 
 
+def drops_by_heads(g: CycloneGeometry, inlet_speed: Values, air_density: Values) -> dict[str, Array]:
+    """Pressure drop by the two formulas in inlet velocity heads [Pa], by name.
+
+    Parameters
+    ----------
+    g : the cyclone
+    inlet_speed : [m/s]
+    air_density : [kg/m^3]
+    """
+    head = 0.5 * np.asarray(air_density) * np.square(inlet_speed)
+    return {"shepherd-lapple": heads_shepherd_lapple(g) * head, "casal": heads_casal(g) * head}
+
+
 def heads_casal(g: CycloneGeometry) -> Array:
     """Pressure drop in inlet velocity heads [-]: 11.3 (ab/De²)² + 3.33 (Casal & Martínez-Benet 1983)."""
     return np.asarray(11.3 * np.square(np.asarray(g.inlet_height) * g.inlet_width / np.square(g.outlet)) + 3.33)

@@ -153,7 +153,11 @@ def _wet_checks(stage: WetStage, line: Line, point: OperatingPoint) -> list[Chec
     row = point.stations.index(stage.id)
     rise = point.stations.flow[row] / bore_area(stage.vessel_diameter)
     limit = np.full_like(rise, line.rules["wet.carry-over"])
-    return [Check("carry-over", graded(rise > limit, rise > 0.7 * limit), rise, limit, "speed", stage.id)]
+    return [
+        Check(
+            "carry-over", graded(rise > limit, rise > line.rules["wet.watch"] * limit), rise, limit, "speed", stage.id
+        )
+    ]
 
 
 def _believable_vacuum(line: Line) -> list[Check]:

@@ -14,8 +14,6 @@ from fenwick.core.components.wet import WetStage
 from fenwick.core.system.line import Line
 from fenwick.core.system.operating import OperatingPoint
 
-SHORT_TUBE = 0.8  #: of the inlet's height, below which air may run straight across into the outlet [-]
-
 
 @dataclass(frozen=True)
 class Doubt:
@@ -70,7 +68,7 @@ def _about_parts(line: Line) -> Iterator[Doubt]:
         if isinstance(part, Hose) and part.id not in line.idle_parts:
             yield from _about_hose(part, line)
     for disc in line.separators:
-        yield from _about_disc(disc)
+        yield from _about_disc(disc, line)
     if line.stages and isinstance(line.stages[0], WetStage):
         yield Doubt("wet-first", line.stages[0].id)
     yield from _about_steps(line)
@@ -127,10 +125,10 @@ def _end_bores(part: Element) -> tuple[float, float] | None:
             return float(np.max(part.bore)), float(np.max(part.bore))
 
 
-def _about_disc(disc: Separator) -> Iterator[Doubt]:
+def _about_disc(disc: Separator, line: Line) -> Iterator[Doubt]:
     geometry = disc.geometry
     hangs = getattr(disc, "outlet_length", None) if not isinstance(disc, Cyclone) else disc.shape.outlet_length
-    if hangs is not None and np.max(hangs) < SHORT_TUBE * np.max(geometry.inlet_height):
+    if hangs is not None and np.max(hangs) < np.max(line.rules["swirl.tube"]) * np.max(geometry.inlet_height):
         yield Doubt("short-tube", disc.id)
     if np.max(geometry.outlet_radius + geometry.inlet_width - geometry.body_radius) > 0.0:
         yield Doubt("overlap", disc.id)

@@ -10,7 +10,7 @@ from markupsafe import Markup
 from fenwick.core.components.separator import Separator
 from fenwick.core.system.assess import Assessment, assess
 from fenwick.core.system.effects import effects, sweeps
-from fenwick.core.system.kept import entering_dust
+from fenwick.core.system.kept import entering_dust, kept_share
 from fenwick.core.system.line import Line
 from fenwick.core.system.separation import Separation, fill_mark
 from fenwick.core.system.uncertainty import sureness
@@ -131,7 +131,7 @@ def _grade(line: Line, found: Assessment, at: int, voice: Voice) -> tuple[Markup
         {name: other.reaches_wall[:, 0] for name, other in result.others.items()},
         float(grades.cut_size[0]),
     )
-    past = float(np.sum(entering[:, 0] * (1.0 - grades.kept[:, 0])) / max(float(np.sum(entering)), 1e-300))
+    past = 1.0 - float(kept_share(entering, grades.kept)[0])
     return render_grade_chart(chart, voice, "grade"), f"{100.0 * past:.1f} g of each 100 g that enter get past"
 
 
