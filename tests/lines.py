@@ -18,12 +18,12 @@ from fenwick.core.components.elements import (
     Element,
     FixedLoss,
     Gate,
-    Hood,
     Hose,
     Leak,
     Port,
     Reducer,
 )
+from fenwick.core.components.hood import OpenHood
 from fenwick.core.components.separator import Slot, SlottedDisc
 from fenwick.core.components.vacuum import FilterMedium, Nameplate, Vacuum
 from fenwick.core.system.line import Line
@@ -56,7 +56,13 @@ def disc_line(**changes: Any) -> Line:
     )
     disc = SlottedDisc("sep", 0.34, 0.12, 0.05, 0.063, 0.06, (Slot(0.03, radians(240.0)),), box, tilt=pick("tilt", 0.0))
     hose = Hose("hose", pick("bore", 0.038), pick("length", 2.5), pick("wall", "wire-helix"))
-    port = Port("Sander", 0.05, "plain", Hood(pick("distance", 0.05), "active", 0.6), pick("rate", 4e-5))
+    port = Port(
+        "Sander",
+        0.05,
+        "plain",
+        OpenHood(distance=pick("distance", 0.05), release="active", thrown_share=0.6),
+        pick("rate", 4e-5),
+    )
     return Line(
         Vacuum(Nameplate(pick("suction", 18e3), 0.062, pick("exponent", 1.0)), None, pick("filter", _paper())),
         DUSTS[pick("dust", "sanding-p120")],

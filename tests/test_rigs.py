@@ -6,15 +6,18 @@ import json
 import math
 from typing import Any
 
+import numpy as np
 from hypothesis import given
 from hypothesis import strategies as st
 
 from fenwick.core.components.dust import DUSTS, SPARKING
 from fenwick.core.system.assess import assess
+from fenwick.core.system.fate import ENDS
 from fenwick.core.system.uncertainty import sureness
 from fenwick.drawing import NARROW, WIDE, lay_out_scene, render_ladder, render_line
 from fenwick.rig import Rig, build_line, check_rig, read_rig, write_rig
 from fenwick.rig.dust import own_from
+from fenwick.rig.hood import HOOD_KINDS
 from fenwick.rig.result import solve_rig, voice_for
 from fenwick.units import SYSTEMS
 from fenwick.wording import verdict, warnings
@@ -39,13 +42,14 @@ def hoses(draw: st.DrawFn) -> dict[str, Any]:
 
 @st.composite
 def small_parts(draw: st.DrawFn) -> dict[str, Any]:
-    """A reducer, loss, leak or gate."""
-    kind = draw(st.sampled_from(["reducer", "loss", "leak", "gate"]))
+    """A reducer, loss, leak, gate or in-line filter."""
+    kind = draw(st.sampled_from(["reducer", "loss", "leak", "gate", "filter"]))
     keys: dict[str, dict[str, Any]] = {
         "reducer": {"bore_in_m": draw(BORE), "bore_out_m": draw(BORE), "length_m": draw(st.floats(0, 0.3))},
         "loss": {"bore_m": draw(BORE), "k": draw(st.floats(0, 10))},
         "leak": {"area_m2": draw(st.floats(0, 2e-3))},
         "gate": {"bore_m": draw(BORE), "opening": draw(st.floats(0, 1))},
+        "filter": {"bore_m": draw(BORE), "medium": "bag", "area_m2": draw(st.floats(0.05, 1)), "held_kg": 0.1},
     }
     return {"kind": kind, **keys[kind]}
 
@@ -119,6 +123,30 @@ def separators(draw: st.DrawFn) -> dict[str, Any]:
     return {**common, **kinds[draw(st.sampled_from(sorted(kinds)))]}
 
 
+@st.composite
+def hoods(draw: st.DrawFn) -> dict[str, Any]:
+    """Any hood."""
+    kind = draw(st.sampled_from(HOOD_KINDS))
+    distance, wide = draw(st.floats(0.005, 0.5)), draw(st.floats(0.02, 0.6))
+    way = st.fixed_dictionaries({"name": st.just("Cut"), "area_m2": st.floats(1e-4, 0.3), "share": st.floats(0.1, 10)})
+    own: dict[str, dict[str, Any]] = {
+        "opening": {"distance_m": distance},
+        "built-in": {"distance_m": distance},
+        "slot": {"distance_m": distance, "length_m": wide, "width_m": 0.1 * wide, "flanged": draw(st.booleans())},
+        "enclosure": {"openings": draw(st.lists(way, min_size=1, max_size=3))},
+        "floor": {"width_m": wide, "gap_m": draw(st.floats(0.001, 0.02))},
+    }
+    fan = {"flow_m3_s": draw(st.floats(0.01, 0.3)), "medium": draw(st.sampled_from([None, "paper", "hepa", "bag"]))}
+    return {
+        "kind": kind,
+        "release": draw(st.sampled_from(["still", "slow", "active", "fast"])),
+        "thrown_share": draw(st.floats(0, 1)),
+        "rebound": draw(st.booleans()),
+        "extra_fan": draw(st.none() | st.just(fan)),
+        **own[kind],
+    }
+
+
 WOODEN = sorted(set(DUSTS) - set(SPARKING))
 PART = st.fixed_dictionaries({"kind": st.sampled_from(WOODEN), "parts": st.floats(0.1, 9.0)})
 MIXTURES = st.fixed_dictionaries(
@@ -138,14 +166,6 @@ def rigs(draw: st.DrawFn) -> Rig:
     trunk = parts[split:]
     for _ in range(draw(st.sampled_from([0, 1, 1, 2]))):
         trunk.insert(draw(st.integers(0, len(trunk))), draw(separators()))
-    hood = st.fixed_dictionaries(
-        {
-            "kind": st.just("opening"),
-            "distance_m": st.floats(0, 0.5),
-            "release": st.sampled_from(["still", "slow", "active", "fast"]),
-            "thrown_share": st.floats(0, 1),
-        }
-    )
     held = st.fixed_dictionaries({"area_m2": st.floats(0.05, 3), "held_kg": st.floats(0, 2)})
     document = {
         "format": "fenwick-rig",
@@ -175,7 +195,7 @@ def rigs(draw: st.DrawFn) -> Rig:
                     "port": {
                         "name": "Tool",
                         "bore_m": draw(BORE),
-                        "hood": draw(st.none() | hood),
+                        "hood": draw(st.none() | hoods()),
                         "dust_rate_kg_s": draw(st.none() | st.floats(0, 0.01)),
                         "machine": draw(st.none() | st.just("bandsaw")),
                     },
@@ -184,6 +204,20 @@ def rigs(draw: st.DrawFn) -> Rig:
         },
     }
     return check_rig(document)
+
+
+@given(rigs())
+def test_fates_add_up_size_by_size(rig: Rig) -> None:
+    line = build_line(rig)
+    found = assess(line)
+    if found.fate is None or line.dust is None:
+        return
+    together = sum(found.fate.by_size[end] for end in ENDS)
+    assert np.allclose(together, line.dust.weights, rtol=0.0, atol=1e-12)
+    assert all(np.all(share >= -1e-15) for share in found.fate.by_size.values())
+    for port in found.captures:
+        assert np.all((port.airborne >= 0.0) & (port.airborne <= 1.0))
+        assert np.all((port.total >= 0.0) & (port.total <= 1.0 + 1e-12))
 
 
 def every_number(value: Any) -> list[float]:

@@ -15,7 +15,6 @@ from fenwick.core.components.elements import (
     Element,
     FixedLoss,
     Gate,
-    Hood,
     Hose,
     InlineFilter,
     Leak,
@@ -47,6 +46,7 @@ from fenwick.rig.elements import (
     PortPart,
     ReducerPart,
 )
+from fenwick.rig.hood import build_hood
 from fenwick.rig.model import HolesPart, NameplatePart, PointsPart, Rig, VacuumPart
 from fenwick.rig.separator import (
     ChamberPart,
@@ -123,14 +123,14 @@ def _branch(part: BranchPart, *, swapped: bool = False) -> Branch:
 
 
 def _port(part: PortPart) -> Port:
-    hood = part.hood
     return Port(
         name=part.name,
         bore=part.bore_m,
         entry=part.entry,
-        hood=Hood(hood.distance_m, hood.release, hood.thrown_share) if hood else None,
+        hood=build_hood(part.hood) if part.hood else None,
         dust_rate=part.dust_rate_kg_s,
         machine=part.machine,
+        tool=part.tool,
     )
 
 

@@ -8,6 +8,7 @@ from pydantic import Field, model_validator
 
 from fenwick.rig import fields as f
 from fenwick.rig.ends import EndPart
+from fenwick.rig.hood import HoodPart
 from fenwick.rig.problems import refuse
 from fenwick.rig.separator import AnySeparatorPart, SeparatorPart, WetStagePart
 
@@ -147,15 +148,6 @@ class BranchGatePart(f.Part):
     opening: f.Share = Field(1.0, title="Open")
 
 
-class HoodPart(f.Part):
-    """A plain or flanged opening that faces the dust."""
-
-    kind: Literal["opening"]
-    distance_m: f.Distance = Field(title="Dust distance")
-    release: Literal["still", "slow", "active", "fast"] = Field(title="Dust leaves")
-    thrown_share: f.Share = Field(title="Thrown at port")
-
-
 class PortPart(f.Part):
     """Where air comes in at a tool."""
 
@@ -177,6 +169,7 @@ class PortPart(f.Part):
         | None
     ) = Field(None, title="Machine")
     hood: HoodPart | None = None
+    tool: f.Name | None = Field(None, title="Part of the tool")
     dust_rate_kg_s: f.DustRate | None = Field(None, title="Dust made")
     end: EndPart | None = None
 
@@ -253,6 +246,18 @@ class LinePart(f.Part):
 
         visit("", self.branches)
         return found
+
+    @model_validator(mode="after")
+    def _one_rate_for_each_tool(self) -> Self:
+        known: set[str] = set()
+        for path, branch in self.walk():
+            port = branch.port
+            if port is None or port.tool is None or port.dust_rate_kg_s is None:
+                continue
+            if port.tool in known:
+                refuse(f"{path}.port.dust_rate_kg_s", f"must be left out: another port of the {port.tool} gives it")
+            known.add(port.tool)
+        return self
 
     @property
     def ways(self) -> tuple[tuple[BranchPart, ...], ...]:

@@ -61,6 +61,9 @@ def solve_rig(rig: Rig) -> dict[str, Any]:
         result["fate"] = {key: float(getattr(found.fate, key)[0]) for key in keys}
         if any(stage.wet for stage in found.separations):
             result["fate"]["wet"] = float(found.fate.wet[0])
+        for key in ("inline", "extra"):
+            if float(found.fate.share(key)[0]) > 0.0:
+                result["fate"][key] = float(found.fate.share(key)[0])
     result["checks"] = [_check(check, voice) for check in found.checks]
     doubt = least_certain(line, voice)
     result["warnings"] = [

@@ -6,7 +6,7 @@ from typing import Any
 
 from fenwick.core.rules import ENTRY_LOSS
 from fenwick.core.system.whatif import Candidate
-from fenwick.rig.edit import edit_rig
+from fenwick.rig.edit import edit_rig, value_at
 from fenwick.rig.model import Rig
 from fenwick.rig.places import path_of
 from fenwick.rig.separator import SeparatorPart
@@ -43,7 +43,7 @@ def apply_candidate(rig: Rig, candidate: Candidate) -> Rig:
         return edit_rig(
             rig, {{"clean": "vacuum.filter.held_kg", "clean-bag": "vacuum.bag.held_kg"}[candidate.kind]: 0.0}
         )
-    return edit_rig(rig, _edits(candidate, path_of(rig.model_dump(mode="json"), candidate.part)))
+    return edit_rig(rig, _edits(rig, candidate, path_of(rig.model_dump(mode="json"), candidate.part)))
 
 
 #: kind of change to (key below the part, new value; None takes the candidate's)
@@ -63,9 +63,13 @@ EDITS: dict[str, tuple[str, Any]] = {
 }
 
 
-def _edits(candidate: Candidate, path: str) -> dict[str, Any]:
+def _edits(rig: Rig, candidate: Candidate, path: str) -> dict[str, Any]:
     if candidate.kind == "entry":
         return {f"{path}.port.entry": next(kind for kind, loss in ENTRY_LOSS.items() if loss == candidate.value)}
+    if candidate.kind == "close-in":
+        hood = value_at(rig, f"{path}.port.hood")
+        ways = getattr(hood, "openings", None) or ()
+        return {f"{path}.port.hood.openings[{i}].area_m2": candidate.value * way.area_m2 for i, way in enumerate(ways)}
     key, value = EDITS[candidate.kind]
     return {f"{path}.{key}": candidate.value if value is None else value}
 

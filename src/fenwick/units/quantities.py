@@ -57,6 +57,7 @@ QUANTITIES: dict[str, Quantity] = {
         Quantity("mass_rate", "kg/s", "kg/s", Display("g/minute", "g/min", 1, 4), Display("oz/minute", "oz/min", 2, 5)),
         Quantity("area", "m^2", "m²", Display("m^2", "m²", 2, 4), Display("ft^2", "ft²", 1, 3)),
         Quantity("gap", "m^2", "m²", Display("mm^2", "mm²", 0, 2), Display("inch^2", "in²", 3, 5)),
+        Quantity("opening", "m^2", "m²", Display("cm^2", "cm²", 0, 2), Display("inch^2", "in²", 1, 3)),
         Quantity("volume", "m^3", "m³", Display("L", "L", 1, 2), Display("gallon", "gal", 1, 2)),
         Quantity("density", "kg/m^3", "kg/m³", Display("kg/m^3", "kg/m³", 0, 2), Display("lb/ft^3", "lb/ft³", 1, 3)),
         Quantity("temperature", "degC", "°C", Display("degC", "°C", 0, 2), Display("degF", "°F", 0, 2)),

@@ -16,6 +16,7 @@ EFFORT = {
     "straight": "re-route",
     "entry": "a fitting",
     "nearer": "free",
+    "close-in": "free",
     "taper": "a fitting",
     "clean-inline": "free",
     "vacuum": "owned",
@@ -67,7 +68,7 @@ def suggestion(outcome: Outcome, voice: Voice) -> Suggestion:
         _side(outcome.speed, gains, losses).append(f"slowest {_from_to(outcome.speed, 'speed', voice)}")
     if outcome.kept and abs(outcome.kept[1] - outcome.kept[0]) > 0.002:
         _side(outcome.kept, gains, losses).append(f"kept {_from_to(outcome.kept, 'share', voice)}")
-    if outcome.candidate.kind == "nearer" and outcome.in_bin:
+    if outcome.candidate.kind in ("nearer", "close-in") and outcome.in_bin:
         gains.append(f"in the bin {100 * outcome.in_bin[0]:.0f} → {100 * outcome.in_bin[1]:.0f} g of 100")
     change = outcome.flow[1] / outcome.flow[0] - 1.0 if outcome.flow[0] > 0.0 else 0.0
     if abs(change) > 0.005:
@@ -95,6 +96,7 @@ ACTIONS = {
     "straight": "{name} without bends",
     "entry": "A {entry} at the {name} port",
     "nearer": "{name} port {bore} from the dust",
+    "close-in": "Half the open area at the {name}",
     "shut": "Shut the gate at {name}",
     "seal": "Seal {name}",
     "seal-bin": "Seal the bin's lid and seams",

@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from typing import TypeAlias
 
 from fenwick.core.arrays import Values
+from fenwick.core.components.hood import Hood
 from fenwick.core.components.separator import Separator
 from fenwick.core.components.vacuum import FilterMedium
 from fenwick.core.components.wet import WetStage
@@ -101,15 +102,6 @@ Element: TypeAlias = Hose | Reducer | FixedLoss | Gate | Leak | Elbow | Plate | 
 
 
 @dataclass(frozen=True)
-class Hood:
-    """A plain or flanged opening that faces the dust."""
-
-    distance: Values  #: from the opening to where the dust is made [m]
-    release: str  #: still, slow, active or fast
-    thrown_share: Values  #: of the flying dust that the tool aims at the port [-]
-
-
-@dataclass(frozen=True)
 class Port:
     """Where the air comes in at a tool."""
 
@@ -120,6 +112,7 @@ class Port:
     dust_rate: Values | None = None  #: made by the tool [kg/s]
     machine: str | None = None  #: key of the containment flows
     entry_loss: Values | None = None  #: K of the entry, instead of that of its kind [-]
+    tool: str | None = None  #: ports of the same tool share the dust it makes; None: a tool of its own
 
 
 @dataclass(frozen=True)

@@ -7,6 +7,7 @@ import numpy as np
 from fenwick.core.arrays import Array, Values
 
 FLANGE_GAIN = 1.33  #: of a flanged over a plain round opening (Dalla Valle) [-]
+SLOT_PLAIN, SLOT_FLANGED = 3.7, 2.6  #: of Q/(C L x) in front of a slot (Silverman) [-]
 
 
 def velocity_at_distance(flow: Values, opening_area: Values, distance: Values, flanged: bool) -> Array:
@@ -25,6 +26,34 @@ def velocity_at_distance(flow: Values, opening_area: Values, distance: Values, f
     """
     plain = flow / (10.0 * np.square(distance) + opening_area)
     return np.asarray(np.minimum(plain * (FLANGE_GAIN if flanged else 1.0), flow / np.asarray(opening_area)))
+
+
+def slot_velocity(flow: Values, length: Values, width: Values, distance: Values, flanged: bool) -> Array:
+    """Air speed in front of a slot's middle [m/s].
+
+    Parameters
+    ----------
+    flow : [m^3/s]
+    length, width : L and w of the slot [m]
+    distance : x, from the slot [m]
+    flanged : with a flange along both sides
+
+    Notes
+    -----
+    Q/(3.7 L x), flanged Q/(2.6 L x) (Silverman 1942), never above Q/(L w).
+    """
+    reach = (SLOT_FLANGED if flanged else SLOT_PLAIN) * np.asarray(distance)
+    return np.asarray(flow / (length * np.maximum(reach, width)))
+
+
+def face_velocity(flow: Values, open_area: Values) -> Array:
+    """Air speed in the openings of an enclosure [m/s]: Q/A, `flow` [m^3/s], `open_area` [m^2]."""
+    return np.asarray(flow / np.asarray(open_area))
+
+
+def missed_by_all(missed: Array) -> Array:
+    """Share that several ports of one tool all miss [-]: the product of their own shares, along the first axis."""
+    return np.asarray(np.prod(missed, axis=0))
 
 
 def airborne_share(diameter: Values, scale: Values) -> Array:

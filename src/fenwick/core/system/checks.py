@@ -15,7 +15,7 @@ from fenwick.core.components.wet import WetStage
 from fenwick.core.formulas.cyclone import natural_length
 from fenwick.core.formulas.fittings import bore_area
 from fenwick.core.formulas.shell import collapse_pressure
-from fenwick.core.system.capture import Capture, containment_flow
+from fenwick.core.system.capture import Capture, containment_flow, tool_flow
 from fenwick.core.system.line import Line
 from fenwick.core.system.operating import OperatingPoint
 from fenwick.core.system.separation import Separation
@@ -83,8 +83,9 @@ def _flow_checks(line: Line, point: OperatingPoint) -> list[Check]:
         band = containment_flow(leaf.port.machine)
         if band is not None and leaf.open:
             limit = np.full_like(flow, band[0])
-            level = graded(flow < line.rules["verdict.far-short"] * limit, flow < limit)
-            found.append(Check("containment", level, flow, limit, "flow", leaf.id))
+            drawn = tool_flow(line, point, i)
+            level = graded(drawn < line.rules["verdict.far-short"] * limit, drawn < limit)
+            found.append(Check("containment", level, drawn, limit, "flow", leaf.id))
     return found
 
 

@@ -7,27 +7,80 @@ from dataclasses import dataclass
 import numpy as np
 
 from fenwick.core.arrays import Array
-from fenwick.core.components.vacuum import FilterMedium
-from fenwick.core.formulas.filtering import penetration_filter, tank_drop_share
-from fenwick.core.formulas.sizes import SIZES
-from fenwick.core.rules import RuleBook
-from fenwick.core.system.capture import Capture, caught_together
+from fenwick.core.system.capture import Capture
+from fenwick.core.system.caught import caught_together
 from fenwick.core.system.line import Line
 from fenwick.core.system.separation import Separation
+from fenwick.core.system.vacuum_path import in_vacuum, passes_before_stages
+
+#: every end of the dust, each only once
+ENDS = ("bin", "wet", "inline", "tank", "bag", "paper", "exhaust", "room_air", "floor", "hood", "extra")
 
 
 @dataclass(frozen=True)
 class Fate:
-    """Shares of the dust made, by mass; they add up to 1. Arrays of shape (n,)."""
+    """Shares of the dust made; `ENDS` add up to 1 by mass, and `by_size` to the size's own share."""
 
-    bin: Array
-    filter: Array  #: past the separator and held in the vacuum: tank, bag and filter [-]
-    exhaust: Array  #: through the filter, back into the room [-]
-    room_air: Array  #: floating, not caught [-]
-    floor: Array  #: thrown, not caught [-]
-    hood: Array  #: held by an enclosure; an open hood holds none [-]
-    tank: Array  #: of `filter`, what drops in the vacuum's own tank [-]
-    wet: Array  #: held under water by a wet stage [-]
+    by_size: dict[str, Array]  #: end to share of all dust made, size by size [-], each of shape (60, n)
+
+    def share(self, end: str) -> Array:
+        """What ends in one of `ENDS`, by mass [-], shape (n,)."""
+        return np.asarray(np.sum(self.by_size[end], axis=0))
+
+    @property
+    def bin(self) -> Array:
+        """In the bins of the separators [-]."""
+        return self.share("bin")
+
+    @property
+    def wet(self) -> Array:
+        """Held under water by a wet stage [-]."""
+        return self.share("wet")
+
+    @property
+    def tank(self) -> Array:
+        """In the vacuum's own tank [-]."""
+        return self.share("tank")
+
+    @property
+    def filter(self) -> Array:
+        """Past the separators and held in the vacuum: tank, bag and filter [-]."""
+        return np.asarray(self.share("tank") + self.share("bag") + self.share("paper"))
+
+    @property
+    def exhaust(self) -> Array:
+        """Through the vacuum's filter, or that of an extra fan, back out [-]."""
+        return self.share("exhaust")
+
+    @property
+    def room_air(self) -> Array:
+        """Floating, not caught [-]."""
+        return self.share("room_air")
+
+    @property
+    def floor(self) -> Array:
+        """Thrown, not caught [-]."""
+        return self.share("floor")
+
+    @property
+    def hood(self) -> Array:
+        """Kept in by a box, not taken away [-]; an open hood keeps none."""
+        return self.share("hood")
+
+    @property
+    def extra(self) -> Array:
+        """Held by the filters of extra fans [-]."""
+        return self.share("extra")
+
+    @property
+    def inline(self) -> Array:
+        """Held by in-line filters [-]."""
+        return self.share("inline")
+
+    @property
+    def escaped(self) -> Array:
+        """What gets into the room's air at the ports, size by size [-], shape (60, n)."""
+        return self.by_size["room_air"]
 
 
 def fate(line: Line, captures: tuple[Capture, ...], separations: tuple[Separation, ...]) -> Fate | None:
@@ -41,53 +94,29 @@ def fate(line: Line, captures: tuple[Capture, ...], separations: tuple[Separatio
     if line.dust is None or together is None:
         return None
     made = line.dust.weights
-    caught = made * together.caught
-    past, wetted = caught, np.zeros_like(caught)
-    for stage in separations:
+    past = made * together.caught
+    nothing = np.zeros_like(past)
+    held, wetted, inline = nothing, nothing, made * together.inline
+    *before, last = passes_before_stages(line)
+    for stage, passes in zip(separations, before, strict=True):
+        inline, past = inline + past * (1.0 - passes), past * passes
         if stage.grades is not None:
             kept = past * stage.grades.kept
-            past, wetted = past - kept, wetted + kept if stage.wet else wetted
-    tank, held, exhaust = _in_vacuum(past, line)
-    missed_floating = made * together.missed_floating
-    missed = made - caught
-
-    def total(shares: Array) -> Array:
-        return np.asarray(np.sum(shares, axis=0))
-
-    nothing = np.zeros_like(total(caught))
-    return Fate(
-        bin=total(caught - past - wetted),
-        filter=total(tank + held),
-        exhaust=total(exhaust),
-        room_air=total(missed_floating),
-        floor=total(missed - missed_floating),
-        hood=nothing,
-        tank=total(tank),
-        wet=total(wetted),
-    )
-
-
-def _in_vacuum(entering: Array, line: Line) -> tuple[Array, Array, Array]:
-    """Split what enters the vacuum into tank, bag with filter, and exhaust, size by size."""
-    vacuum, rules = line.vacuum, line.rules
-    rest, held, tank = entering, np.zeros_like(entering), np.zeros_like(entering)
-    if vacuum.bag is not None:
-        passes = _penetration(vacuum.bag, rules)
-        held, rest = held + rest * (1.0 - passes), rest * passes
-    else:
-        tank = rest * tank_drop_share(SIZES, rules["filter.tank-drop"])
-        rest = rest - tank
-    if vacuum.filter is not None:
-        passes = _penetration(vacuum.filter, rules)
-        held, rest = held + rest * (1.0 - passes), rest * passes
-    return tank, held, rest
-
-
-def _penetration(medium: FilterMedium, rules: RuleBook) -> Array:
-    if medium.kind == "hepa":
-        clean = np.full_like(SIZES, 1.0) * rules["hepa.passes"]
-        return np.asarray(clean * np.exp(-np.asarray(medium.load) / rules["filter.cake"]))
-    kind = medium.kind
-    return penetration_filter(
-        SIZES, rules[f"{kind}.base"], rules[f"{kind}.size"], rules[f"{kind}.power"], medium.load, rules["filter.cake"]
-    )
+            past = past - kept
+            held, wetted = (held, wetted + kept) if stage.wet else (held + kept, wetted)
+    inline, past = inline + past * (1.0 - last), past * last
+    inside = in_vacuum(past, line.vacuum, line.rules)
+    ends = {
+        "bin": held,
+        "wet": wetted,
+        "inline": inline,
+        "tank": inside.tank,
+        "bag": inside.bag,
+        "paper": inside.filter,
+        "exhaust": inside.exhaust + made * together.extra_passed,
+        "room_air": made * together.missed_floating,
+        "floor": made * together.on_floor,
+        "hood": made * together.in_hood,
+        "extra": made * together.extra_held,
+    }
+    return Fate({end: np.broadcast_to(ends[end], past.shape) for end in ENDS})

@@ -5,9 +5,11 @@ from __future__ import annotations
 import numpy as np
 
 from fenwick.core.arrays import Array
-from fenwick.core.system.capture import Capture, caught_together
+from fenwick.core.system.capture import Capture
+from fenwick.core.system.caught import caught_together
 from fenwick.core.system.line import Line
 from fenwick.core.system.separation import Separation
+from fenwick.core.system.vacuum_path import passes_before_stages
 
 
 def entering_dust(line: Line, captures: tuple[Capture, ...]) -> Array | None:
@@ -36,7 +38,8 @@ def kept_by_stage(line: Line, stages: tuple[Separation, ...], captures: tuple[Ca
     if entering is None:
         return ()
     shares = []
-    for stage in stages:
+    for stage, passes in zip(stages, passes_before_stages(line), strict=False):
+        entering = entering * passes
         if stage.grades is None:
             continue
         shares.append(kept_share(entering, stage.grades.kept))

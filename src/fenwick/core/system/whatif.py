@@ -13,6 +13,7 @@ import numpy as np
 from fenwick.core.arrays import Array
 from fenwick.core.catalogue.parts import HOSE_BORES
 from fenwick.core.components.elements import Element, Hose, InlineFilter, Leak, Reducer
+from fenwick.core.components.hood import Enclosure, OpenHood, SlotHood
 from fenwick.core.components.separator import Separator
 from fenwick.core.components.vacuum import Vacuum
 from fenwick.core.rules import ENTRY_LOSS
@@ -28,6 +29,7 @@ TAPER = 0.1  #: length of a cone in the place of a step [m]
 SHORTEST = 0.6  #: a hose is not cut below this [m]
 NEARER = (0.5, 0.75)  #: of its distance, what a port is moved to [-]
 NEAREST = 0.01  #: a port is not moved nearer than this [m]
+CLOSED_IN = 0.5  #: of its open area, what a box is closed to [-]
 LEAST_AIR_GAIN = 0.01  #: share of the flow from which a gain in air alone is worth a line [-]
 LEAST_STRENGTH_GAIN = 1.2  #: ratio from which a bin that still folds is worth stiffening [-]
 LEAST_KEPT_GAIN = 0.005  #: share of the dust made from which a gain is worth a line [-]
@@ -37,8 +39,8 @@ LEAST_KEPT_GAIN = 0.005  #: share of the dust made from which a gain is worth a 
 class Candidate:
     """One change to one part."""
 
-    #: bore, shorter, smooth, straight, entry, taper, nearer, shut, seal, seal-bin, clean, clean-bag, clean-inline,
-    #: empty, upright, stiffen, or vacuum, whose part is the name of the other one
+    #: bore, shorter, smooth, straight, entry, taper, nearer, close-in, shut, seal, seal-bin, clean, clean-bag,
+    #: clean-inline, empty, upright, stiffen, or vacuum, whose part is the name of the other one
     kind: str
     part: str  #: id of the part, port or branch it is made to
     value: float = 0.0  #: the new value, where there is one; SI
@@ -70,9 +72,11 @@ def candidates(line: Line, port: int) -> tuple[Candidate, ...]:
         losses = [ENTRY_LOSS[name] for name in better]
         found += [Candidate("entry", leaf.id, loss) for loss in losses if isinstance(loss, float) and loss < here]
     hood = leaf.port.hood
-    if hood is not None:
+    if isinstance(hood, OpenHood | SlotHood):
         nearer = [float(np.max(hood.distance)) * share for share in NEARER]
         found += [Candidate("nearer", leaf.id, distance) for distance in nearer if distance >= NEAREST]
+    if isinstance(hood, Enclosure):
+        found.append(Candidate("close-in", leaf.id, CLOSED_IN))
     found += _gate_candidates(line, leaf)
     for kind, medium in (("clean", line.vacuum.filter), ("clean-bag", line.vacuum.bag)):
         if medium is not None and np.max(medium.held) > 0.0:

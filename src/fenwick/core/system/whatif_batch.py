@@ -9,6 +9,7 @@ import numpy as np
 
 from fenwick.core.arrays import Values
 from fenwick.core.components.elements import Branch, Element, Hose, InlineFilter, Leak, Port, Reducer
+from fenwick.core.components.hood import Enclosure, OpenHood, SlotHood
 from fenwick.core.components.separator import Separator
 from fenwick.core.components.vacuum import FilterMedium
 from fenwick.core.system.line import Line
@@ -77,10 +78,13 @@ class Batch:
         )
 
     def port(self, part: Port, name: str) -> Port:
-        """A port with another entry, or nearer to the dust."""
+        """A port with another entry, nearer to the dust, or closed in."""
         hood = part.hood
-        if hood is not None:
+        if isinstance(hood, OpenHood | SlotHood):
             hood = replace(hood, distance=self.column(hood.distance, "nearer", name))
+        elif isinstance(hood, Enclosure):
+            left = self.column(1.0, "close-in", name)
+            hood = replace(hood, ways=tuple(replace(way, area=way.area * left) for way in hood.ways))
         return replace(part, hood=hood, entry_loss=self.column(entry_loss(part, self.given.rules), "entry", name))
 
     def element(self, part: Element) -> Element:

@@ -1,0 +1,73 @@
+"""The one table of rules, and the values in force."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass, field
+
+from fenwick.core.arrays import Values
+from fenwick.core.rules import air_path, dust_path, safety, separation
+from fenwick.core.rules.rule import Rule
+
+RULES: tuple[Rule, ...] = (*air_path.ROWS, *separation.ROWS, *dust_path.ROWS, *safety.ROWS)
+
+#: what the first half of a key is about
+SUBJECTS = {
+    "wall": "Hoses",
+    "bend": "Hoses",
+    "bore": "Hoses",
+    "elbow": "Hoses",
+    "entry": "Ports, gates and the vacuum",
+    "joint": "Joints",
+    "hose": "Floor plan",
+    "floor": "Floor plan",
+    "gate": "Ports, gates and the vacuum",
+    "chip": "Carrying",
+    "clear": "Carrying",
+    "fan": "Ports, gates and the vacuum",
+    "swirl": "Separator",
+    "bin": "What the bin gives back",
+    "wet": "Wet stage",
+    "dust": "Dust",
+    "make": "Making and buying",
+    "buy": "Making and buying",
+    "closure": "Lids",
+    "filter": "Filters and bags",
+    "bag": "Filters and bags",
+    "paper": "Filters and bags",
+    "hepa": "Filters and bags",
+    "capture": "Capture",
+    "shell": "Strength",
+    "verdict": "When a figure is to watch or to act on",
+}
+
+_BY_KEY = {rule.key: rule for rule in RULES}
+
+
+@dataclass(frozen=True)
+class RuleBook:
+    """The rules in force: the table's values with some replaced; a value may be an array over variants."""
+
+    replaced: dict[str, Values] = field(default_factory=dict)
+
+    def __getitem__(self, key: str) -> Values:
+        """Value of a rule, in its own unit; KeyError for an unknown key."""
+        return self.replaced.get(key, _BY_KEY[key].value)
+
+    def with_values(self, changes: Mapping[str, Values]) -> RuleBook:
+        """A rule book with `changes` on top.
+
+        Raises
+        ------
+        KeyError
+            When there is no such rule.
+        """
+        unknown = set(changes) - set(_BY_KEY)
+        if unknown:
+            raise KeyError(f"no such rule: {', '.join(sorted(unknown))}")
+        return RuleBook({**self.replaced, **changes})
+
+
+def rule(key: str) -> Rule:
+    """The row of the table with that key."""
+    return _BY_KEY[key]

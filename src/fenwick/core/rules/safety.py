@@ -1,0 +1,30 @@
+"""Rules of thumb: strength, and when a figure is to watch or to act on."""
+
+from __future__ import annotations
+
+from fenwick.core.rules.rule import ESTIMATE, Rule
+
+ROWS: tuple[Rule, ...] = (
+    Rule("shell.knock-down", 0.7, 0.5, 0.9, "number", "×", "Real bins against a perfect cylinder", ESTIMATE),
+    Rule("shell.nested", 2.0, 1.5, 2.0, "number", "×", "A second nested bucket against one alone", ESTIMATE),
+    Rule("verdict.kept-good", 0.95, 0.9, 0.99, "share", "", "Kept share that a good separator reaches", ESTIMATE),
+    Rule("verdict.kept-poor", 0.85, 0.8, 0.9, "share", "", "Kept share below which it is to act on", ESTIMATE),
+    Rule(
+        "verdict.collapse-margin",
+        1.5,
+        1.3,
+        2.0,
+        "number",
+        "×",
+        "Folding over blocked suction that is safe enough",
+        ESTIMATE,
+    ),
+    Rule("verdict.leak-watch", 0.02, 0.01, 0.03, "share", "", "Air leaked in below the separator, to watch", ESTIMATE),
+    Rule("verdict.leak-act", 0.05, 0.03, 0.08, "share", "", "Air leaked in below the separator, to act on", ESTIMATE),
+    Rule(
+        "verdict.far-short", 0.5, 0.3, 0.7, "share", "", "Share of the air wanted below which it is to act on", ESTIMATE
+    ),
+    Rule("verdict.least-suction", 500.0, 200.0, 1000.0, "suction", "", "Sealed suction of no shop vacuum", ESTIMATE),
+    Rule("verdict.all-open", 0.01, 0.005, 0.03, "share", "", "Suction left at the inlet that counts as none", ESTIMATE),
+    Rule("verdict.least-flow", 1e-3, 0.5e-3, 2e-3, "flow", "", "Flow at a tool that counts as blocked", ESTIMATE),
+)

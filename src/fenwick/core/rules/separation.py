@@ -1,0 +1,98 @@
+"""Rules of thumb: separators, bins, wet stages, dust, making and buying."""
+
+from __future__ import annotations
+
+from fenwick.core.rules.rule import ESTIMATE, Rule
+
+ROWS: tuple[Rule, ...] = (
+    Rule(
+        "swirl.friction-smooth", 0.005, 0.003, 0.02, "number", "", "Wall friction of a moulded smooth cyclone", ESTIMATE
+    ),
+    Rule("swirl.friction-shop", 0.02, 0.005, 0.03, "number", "", "Wall friction of a shop-built chamber", ESTIMATE),
+    Rule("swirl.steepness-shop", 2.5, 2.0, 4.0, "number", "", "Steepness of a shop-built separator's cut", ESTIMATE),
+    Rule("swirl.steepness-smooth", 4.0, 2.5, 6.0, "number", "", "Steepness of a moulded cyclone's cut", ESTIMATE),
+    Rule("swirl.elbow", 0.6, 0.45, 0.8, "number", "×", "Swirl behind an elbow, against a tangential inlet", ESTIMATE),
+    Rule("swirl.rim", 0.85, 0.65, 1.0, "number", "×", "Swirl of an inlet through a bin's rim, likewise", ESTIMATE),
+    Rule("swirl.swapped", 0.6, 0.4, 0.8, "number", "×", "What is kept with the hoses on each other's ports", ESTIMATE),
+    Rule("swirl.cut", 1.0, 0.6, 1.6, "number", "×", "Factor on the cut size, until a test fixes it", ESTIMATE),
+    Rule(
+        "bin.exchange-disc",
+        0.006,
+        0.003,
+        0.012,
+        "number",
+        "",
+        "Air a slotted disc lets in and out of the bin",
+        ESTIMATE,
+    ),
+    Rule("bin.exchange-cyclone", 0.02, 0.01, 0.04, "number", "", "Air a cone lets in and out of the bin", ESTIMATE),
+    Rule("bin.exchange-open", 0.35, 0.2, 0.5, "share", "", "Share of the air that sweeps an open bin", ESTIMATE),
+    Rule("bin.exchange-opposed", 1.15, 1.0, 1.3, "number", "×", "More of it with the outlet aimed away", ESTIMATE),
+    Rule("bin.leak-reading", 1.0, 0.7, 1.4, "number", "×", "Leaks against the areas given for them", ESTIMATE),
+    Rule("bin.exchange-most", 0.9, 0.8, 1.0, "share", "", "Most of the flow that can dip into the bin", ESTIMATE),
+    Rule("bin.ledge", 0.05, 0.02, 0.1, "number", "per 10 mm", "What a ledge adds to that", ESTIMATE),
+    Rule(
+        "bin.swirl-zone",
+        0.5,
+        0.25,
+        1.0,
+        "number",
+        "bin widths",
+        "How far below the disc the air still swirls",
+        ESTIMATE,
+    ),
+    Rule("bin.stir", 5.0, 2.0, 10.0, "number", "×", "How much more a full bin is stirred than a deep one", ESTIMATE),
+    Rule(
+        "bin.stir-depth", 0.25, 0.15, 0.4, "number", "bin widths", "Free height over which stirring dies away", ESTIMATE
+    ),
+    Rule("bin.brim", 0.1, 0.05, 0.2, "number", "bin widths", "Free height from which the bin takes no more", ESTIMATE),
+    Rule(
+        "bin.leak-weight",
+        7.0,
+        4.0,
+        12.0,
+        "number",
+        "×",
+        "Dust a leak below stirs up, per share of air leaked",
+        ESTIMATE,
+    ),
+    Rule(
+        "bin.leak-jet", 4.0, 2.0, 8.0, "number", "×", "Speed of that air through the slot, against its mean", ESTIMATE
+    ),
+    Rule("bin.tilt-power", 1.5, 0.7, 3.0, "number", "", "How quickly leaning over costs separation", ESTIMATE),
+    Rule("swirl.tube", 0.8, 0.5, 1.0, "number", "inlet heights", "Shortest outlet tube without a short cut", ESTIMATE),
+    Rule("wet.watch", 0.7, 0.5, 0.9, "share", "", "Share of that rise from which it is to watch", ESTIMATE),
+    Rule("wet.cut", 1.2e-6, 0.6e-6, 2.4e-6, "grain", "", "Cut size of a wet stage at 20 m/s in its throat", ESTIMATE),
+    Rule("wet.carry-over", 1.5, 1.0, 2.0, "speed", "", "Rise of air over water that takes droplets along", ESTIMATE),
+    Rule("dust.size", 1.0, 0.7, 1.4, "number", "×", "Grains against the sizes given for their kind", ESTIMATE),
+    Rule("make.hours-cyclone", 6.0, 4.0, 10.0, "number", "h", "Time to make a cyclone from sheet", ESTIMATE),
+    Rule("make.hours-slotted-disc", 3.0, 2.0, 5.0, "number", "h", "Time to make a slotted chamber", ESTIMATE),
+    Rule("make.hours-hung-disc", 1.5, 1.0, 3.0, "number", "h", "Time to make a disc that hangs in a bin", ESTIMATE),
+    Rule("make.hours-elbow-lid", 0.5, 0.3, 1.0, "number", "h", "Time to fit two elbows to a lid", ESTIMATE),
+    Rule("make.hours-rim-inlet", 1.0, 0.5, 2.0, "number", "h", "Time to fit an inlet to a bin's rim", ESTIMATE),
+    Rule("make.hours-fit", 0.5, 0.3, 1.0, "number", "h", "Time to fit a bought separator to a lid", ESTIMATE),
+    Rule("make.sheet", 30.0, 15.0, 60.0, "number", "money/m²", "Price of sheet to make a separator from", ESTIMATE),
+    Rule("make.fittings", 12.0, 6.0, 25.0, "number", "money", "Price of the fittings of a made separator", ESTIMATE),
+    Rule(
+        "make.thickness",
+        12e-3,
+        6e-3,
+        18e-3,
+        "bore",
+        "",
+        "Thickness of the sheet for rings and discs",
+        ESTIMATE,
+    ),
+    Rule("buy.cyclone", 25.0, 10.0, 60.0, "number", "money", "Price of a bought cyclone, size apart", ESTIMATE),
+    Rule("buy.slotted-disc", 60.0, 30.0, 120.0, "number", "money", "Price of a bought chamber, likewise", ESTIMATE),
+    Rule("buy.hung-disc", 35.0, 20.0, 70.0, "number", "money", "Price of a bought disc, likewise", ESTIMATE),
+    Rule("buy.elbow-lid", 30.0, 15.0, 50.0, "number", "money", "Price of a bought lid with elbows, likewise", ESTIMATE),
+    Rule("buy.rim-inlet", 25.0, 12.0, 50.0, "number", "money", "Price of a bought rim inlet, likewise", ESTIMATE),
+    Rule("buy.size", 120.0, 60.0, 250.0, "number", "money/m", "What each metre of its width adds to that", ESTIMATE),
+    Rule("closure.screwed-gasket", 2e-6, 0.0, 5e-6, "gap", "", "Leak of a screwed lid with a gasket"),
+    Rule("closure.clamp-ring", 5e-6, 1e-6, 15e-6, "gap", "", "Leak of a clamp-ring lid"),
+    Rule("closure.foam-strip", 15e-6, 5e-6, 40e-6, "gap", "", "Leak of a foam strip under load"),
+    Rule("closure.snap-on", 20e-6, 5e-6, 60e-6, "gap", "", "Leak of a snap-on lid"),
+    Rule("closure.latch-gasket", 8e-6, 2e-6, 20e-6, "gap", "", "Leak of latches on a gasket"),
+    Rule("closure.loose", 100e-6, 40e-6, 300e-6, "gap", "", "Leak of a loose lid"),
+)
