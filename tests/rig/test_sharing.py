@@ -58,9 +58,9 @@ def test_a_moved_hose_gets_more_air_than_gates_let_through() -> None:
 def test_tools_used_together_share_the_air() -> None:
     rig = edit_rig(demo_rig("demo_bench"), {"line.combinations": [{"ports": ["bandsaw", "sweep"]}]})
     line, voice = build_line(rig), voice_for(rig, "metric")
-    (row,) = together_rows(line, [c.ports for c in rig.line.combinations], voice)
+    ((row, _),) = together_rows(line, [c.ports for c in rig.line.combinations], voice)
     assert row.name == "Bandsaw + Floor sweep"
-    alone_rows = {r.id: float(r.flow.split()[0]) for r in port_rows(line, voice)}
+    alone_rows = {r.id: float(r.flow.split()[0]) for r, _ in port_rows(line, voice)}
     shared = [float(part.split()[-2]) for part in row.flows.split(", ")]
     assert shared[0] < alone_rows["bandsaw"]
     assert shared[1] < alone_rows["sweep"]

@@ -96,7 +96,7 @@ def test_the_table_shows_every_port_alone_and_saves_as_csv(client: FlaskClient) 
     assert names == ["Bandsaw", "Binding router", "Finishing sander", "Floor sweep"]
     chips = [chip.text for chip in soup(client.get("/lines/2")).select(".port b")]
     assert [
-        row.select_one("td").text for row in page.select(".ports-page table:first-of-type tbody tr")[: len(chips)]
+        row.select_one("td b").text for row in page.select(".ports-page table:first-of-type tbody tr")[: len(chips)]
     ] == chips  # type: ignore[union-attr]
     assert page.select("tbody .state")
     saved = client.get("/lines/2/ports.csv")

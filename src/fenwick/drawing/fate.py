@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from markupsafe import Markup
 
@@ -12,7 +12,10 @@ from fenwick.drawing.shapes import text_width
 
 ENDS = (
     ("bin", "bin"),
+    ("wet", "under water"),
+    ("inline", "in-line filter"),
     ("hood", "left in the hood"),
+    ("extra", "extra filter"),
     ("filter", "filter"),
     ("exhaust", "exhaust"),
     ("room_air", "room air"),
@@ -45,6 +48,12 @@ def fate_ends(fate: Fate, width: float) -> list[End]:
         ends.append(End(key, words, grams, x, wide, text_width(f"{words} {grams}", 13.0) + 12 < wide, share < 0.005))
         x += wide
     return ends
+
+
+def render_small_fate(fate: Fate, width: float) -> Markup:
+    """The bar for a row of a table: grams alone, where they fit."""
+    ends = [replace(end, fits=end.width > 22.0) for end in fate_ends(fate, width)]
+    return render("fate_small.svg.jinja", ends=ends, width=width, height=18.0)
 
 
 def render_fate(fate: Fate, width: float) -> Markup:

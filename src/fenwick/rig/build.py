@@ -8,6 +8,7 @@ from typing import Any
 from fenwick.core.components.bins import Bin, Ledge
 from fenwick.core.components.chambers import ElbowLid, OneBody, RimInlet
 from fenwick.core.components.cyclone import Cyclone
+from fenwick.core.components.dust import DUSTS
 from fenwick.core.components.elements import (
     Bend,
     Branch,
@@ -31,6 +32,7 @@ from fenwick.core.formulas.cyclone import CycloneGeometry
 from fenwick.core.formulas.fan import exponent_from_air_power
 from fenwick.core.rules import RuleBook
 from fenwick.core.system.line import Line
+from fenwick.core.system.ports import with_dust
 from fenwick.rig.bin import BinPart
 from fenwick.rig.dust import build_dust
 from fenwick.rig.elements import (
@@ -64,7 +66,7 @@ def build_line(rig: Rig) -> Line:
     """The core's line for a checked rig."""
     site = Site(rig.site.temperature_c + ZERO_CELSIUS, rig.site.altitude_m)
     swapped = rig.line.use == "swap"
-    return Line(
+    line = Line(
         vacuum=build_vacuum(rig.vacuum, site),
         dust=build_dust(rig.dust) if rig.dust else None,
         branches=tuple(_branch(branch, swapped=swapped) for branch in rig.line.branches),
@@ -73,6 +75,7 @@ def build_line(rig: Rig) -> Line:
         site=site,
         rules=RuleBook().with_values(ONE_HOSE) if swapped else RuleBook(),
     )
+    return with_dust(line)
 
 
 #: with one hose moved from tool to tool there is no gate to leak or to lose suction in, and no junction
@@ -131,6 +134,8 @@ def _port(part: PortPart) -> Port:
         dust_rate=part.dust_rate_kg_s,
         machine=part.machine,
         tool=part.tool,
+        outdoors=part.outdoors,
+        dust=DUSTS[part.dust] if part.dust else None,
     )
 
 

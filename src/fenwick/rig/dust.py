@@ -44,7 +44,7 @@ class DustPart(f.Part):
 
     @model_validator(mode="after")
     def _known(self) -> Self:
-        _known_kind("kind", self.kind, (*DUSTS, MIXTURE, OWN))
+        known_kind("kind", self.kind, (*DUSTS, MIXTURE, OWN))
         if (self.kind == MIXTURE) != bool(self.kinds):
             rule = "is missing: a mixture has kinds" if self.kind == MIXTURE else "must be left out: it is no mixture"
             refuse("kinds", rule)
@@ -68,7 +68,7 @@ class DustPart(f.Part):
     def _mixes(self) -> Self:
         kinds = [part.kind for part in self.kinds or ()]
         for i, kind in enumerate(kinds):
-            _known_kind(f"kinds[{i}].kind", kind, tuple(DUSTS))
+            known_kind(f"kinds[{i}].kind", kind, tuple(DUSTS))
         sparks = [i for i, kind in enumerate(kinds) if kind in SPARKING]
         if sparks and len(sparks) < len(kinds):
             refuse(
@@ -78,7 +78,8 @@ class DustPart(f.Part):
         return self
 
 
-def _known_kind(key: str, kind: str, known: tuple[str, ...]) -> None:
+def known_kind(key: str, kind: str, known: tuple[str, ...]) -> None:
+    """Refuse, beside its key, a dust that must not be taken up or that nobody knows."""
     if kind in REFUSED_DUSTS:
         name, why = REFUSED_DUSTS[kind]
         refuse(key, f"{name.lower()} is not for this equipment: {why}")

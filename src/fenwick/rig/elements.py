@@ -6,7 +6,9 @@ from typing import Annotated, Literal, Self
 
 from pydantic import Field, model_validator
 
+from fenwick.core.components.dust import DUSTS
 from fenwick.rig import fields as f
+from fenwick.rig.dust import known_kind
 from fenwick.rig.ends import EndPart
 from fenwick.rig.hood import HoodPart
 from fenwick.rig.problems import refuse
@@ -169,9 +171,17 @@ class PortPart(f.Part):
         | None
     ) = Field(None, title="Machine")
     hood: HoodPart | None = None
+    dust: str | None = Field(None, title="Its own dust", json_schema_extra={"enum": [*DUSTS]})
+    outdoors: f.Flag = Field(False, title="Works outdoors")
     tool: f.Name | None = Field(None, title="Part of the tool")
     dust_rate_kg_s: f.DustRate | None = Field(None, title="Dust made")
     end: EndPart | None = None
+
+    @model_validator(mode="after")
+    def _known_dust(self) -> Self:
+        if self.dust is not None:
+            known_kind("dust", self.dust, tuple(DUSTS))
+        return self
 
 
 class BranchPart(f.Part):

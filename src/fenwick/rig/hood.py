@@ -6,6 +6,7 @@ from typing import Annotated, Any, Literal, Self
 
 from pydantic import Field, model_validator
 
+from fenwick.core.catalogue.tools import ToolClass
 from fenwick.core.components.hood import Enclosure, ExtraFan, FloorNozzle, Hood, OpenHood, Opening, SlotHood
 from fenwick.core.components.vacuum import FilterMedium
 from fenwick.rig import fields as f
@@ -134,6 +135,17 @@ def begun_hood(kind: str, now: AnyHood | None, bore: float) -> dict[str, Any] | 
         "floor": {"width_m": 0.25, "gap_m": 0.005},
     }
     return {"kind": kind} | common | own[kind]
+
+
+def generic_hood(tool: ToolClass) -> dict[str, Any]:
+    """The hood that a kind of tool comes with."""
+    own: dict[str, dict[str, Any]] = {
+        "opening": {"distance_m": tool.distance},
+        "built-in": {"distance_m": tool.distance},
+        "enclosure": {"openings": [{"name": "In use", "area_m2": tool.open_area, "share": 1.0}]},
+        "floor": {"width_m": 0.25, "gap_m": 0.005},
+    }
+    return {"kind": tool.hood, "release": tool.release, "thrown_share": tool.thrown_share} | own[tool.hood]
 
 
 def _common(hood: AnyHood) -> dict[str, Any]:

@@ -13,7 +13,6 @@ from fenwick.core.system.passage import clearing_time
 from fenwick.core.system.transport import CARRYING_WORDS
 from fenwick.core.system.uncertainty import sureness
 from fenwick.rig.build import build_line
-from fenwick.rig.dust import build_dust
 from fenwick.rig.model import Rig
 from fenwick.units import METRIC
 from fenwick.wording import check_sentence, least_certain, warnings
@@ -35,7 +34,8 @@ def part_names(rig: Rig) -> dict[str, str]:
 def voice_for(rig: Rig, system: str, owned: Mapping[str, str] | None = None) -> Voice:
     """Words and units for this rig; `owned` names what the shop has besides."""
     machines = {b.id: b.port.machine for _, b in rig.line.walk() if b.port and b.port.machine}
-    return Voice(system, part_names(rig), build_dust(rig.dust).label if rig.dust else None, machines, owned)
+    dust = build_line(rig).dust
+    return Voice(system, part_names(rig), dust.label if dust else None, machines, owned)
 
 
 def solve_rig(rig: Rig) -> dict[str, Any]:

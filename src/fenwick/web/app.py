@@ -7,7 +7,20 @@ from flask_wtf.csrf import CSRFProtect
 
 from fenwick import __version__
 from fenwick.data import Database
-from fenwick.web import database, errors, finder, headers, line, pieces, reference, separator, settings, start
+from fenwick.web import (
+    database,
+    errors,
+    finder,
+    header,
+    headers,
+    hood,
+    line,
+    pieces,
+    reference,
+    separator,
+    settings,
+    start,
+)
 from fenwick.web import shop as shop_pages
 from fenwick.web.filters import init_filters
 from fenwick.web.jobs import Jobs
@@ -41,7 +54,8 @@ def create_app(shop: Database, secret_key: str) -> Flask:
     headers.init_app(app)
     errors.init_app(app)
     init_filters(app)
+    header.init_app(app)
     app.extensions["fenwick-jobs"] = Jobs()
-    for place in (line, separator, finder, start, shop_pages, settings, reference, pieces):
+    for place in (line, separator, hood, finder, start, shop_pages, settings, reference, pieces):
         app.register_blueprint(place.bp)
     return app

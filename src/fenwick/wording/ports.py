@@ -8,8 +8,9 @@ from math import ceil
 
 from fenwick.core.arrays import Array
 from fenwick.core.components.elements import Branch
-from fenwick.core.system.assess import assess
+from fenwick.core.system.assess import Assessment, assess
 from fenwick.core.system.checks import LEVEL_WORDS, carrying_check
+from fenwick.core.system.fate import Fate
 from fenwick.core.system.line import Leaf, Line
 from fenwick.core.system.operating import OperatingPoint
 from fenwick.core.system.passage import clearing_time
@@ -35,9 +36,12 @@ class PortRow:
     suction: str  #: on the wall where the tool's own branch ends
     clears: str  #: time to run on until all dust is at the separator
     inlet_speed: str
+    floating: str  #: of the floating dust, caught
     caught: str
     kept: str
     in_bin: str  #: of 100 g made
+    past_filter: str  #: of 100 g made, back into the room through the filter
+    escapes: str  #: of 100 g made, into the room's air
     helps: str  #: the one change that would help most; empty where none would
 
 
@@ -50,13 +54,32 @@ class TogetherRow:
     slowest: str
     carrying: str
     suction: str  #: that the fan makes
+    inlet_speed: str
+    caught: str  #: floating and all, of the dust made at all of them
     kept: str
     in_bin: str  #: of 100 g made
+    past_filter: str  #: of 100 g made
+    escapes: str  #: of 100 g made
 
 
-def port_rows(line: Line, voice: Voice) -> list[PortRow]:
-    """Every port alone, as far as there are gates to shut; a single variant."""
+def port_rows(line: Line, voice: Voice) -> list[tuple[PortRow, Fate | None]]:
+    """Every port alone, as far as there are gates to shut, and where its dust goes; a single variant."""
     return [_row(line_alone(line, i), i, voice) for i in range(len(line.leaves))]
+
+
+def grams(share: Array) -> str:
+    """A share of 100 g, in grams; small ones to a tenth."""
+    mass = 100.0 * float(share[0])
+    return f"{mass:.0f} g" if mass >= 9.95 else f"{mass:.1f} g" if mass >= 0.05 else "under 0.1 g"
+
+
+def _escaping(fate: Fate | None) -> tuple[str, str, str]:
+    """(in the bin, past the filter, into the room's air), of 100 g."""
+    return (UNKNOWN,) * 3 if fate is None else (grams(fate.bin), grams(fate.exhaust), grams(fate.room_air))
+
+
+def _inlet(found: Assessment, voice: Voice) -> str:
+    return voice.figure(found.separations[0].inlet_velocity[0], "speed") if found.separations else "none"
 
 
 def clearing_words(seconds: Array) -> str:
@@ -72,7 +95,9 @@ def _branch_suction(point: OperatingPoint, leaf: Leaf, voice: Voice) -> str:
     return voice.figure(point.stations.static_suction[row, 0], "suction")
 
 
-def together_rows(line: Line, combinations: Sequence[Sequence[str]], voice: Voice) -> list[TogetherRow]:
+def together_rows(
+    line: Line, combinations: Sequence[Sequence[str]], voice: Voice
+) -> list[tuple[TogetherRow, Fate | None]]:
     """What each tool gets when several are open at once; a single variant.
 
     Parameters
@@ -90,18 +115,30 @@ def together_rows(line: Line, combinations: Sequence[Sequence[str]], voice: Voic
             if leaf.id in ports:
                 flows.append((leaf.port.name, voice.figure(found.point.port_flow[i, 0], "flow")))
         slow = carrying_check(found.carrying) if found.carrying else []
-        rows.append(
-            TogetherRow(
-                name=" + ".join(name for name, _ in flows),
-                flows=", ".join(f"{name} {flow}" for name, flow in flows),
-                slowest=f"{voice.figure(slow[0].value[0], 'speed')}, {voice.name(slow[0].part)}" if slow else UNKNOWN,
-                carrying=LEVEL_WORDS[int(slow[0].level[0])] if slow else "",
-                suction=voice.figure(found.point.suction[0], "suction"),
-                kept=UNKNOWN if found.kept is None else voice.figure(found.kept[0], "share"),
-                in_bin=f"{100.0 * float(found.fate.bin[0]):.0f} g" if found.fate else UNKNOWN,
-            )
+        in_bin, past, escapes = _escaping(found.fate)
+        row = TogetherRow(
+            name=" + ".join(name for name, _ in flows),
+            flows=", ".join(f"{name} {flow}" for name, flow in flows),
+            slowest=f"{voice.figure(slow[0].value[0], 'speed')}, {voice.name(slow[0].part)}" if slow else UNKNOWN,
+            carrying=LEVEL_WORDS[int(slow[0].level[0])] if slow else "",
+            suction=voice.figure(found.point.suction[0], "suction"),
+            inlet_speed=_inlet(found, voice),
+            caught=_caught_together(found, voice),
+            kept=UNKNOWN if found.kept is None else voice.figure(found.kept[0], "share"),
+            in_bin=in_bin,
+            past_filter=past,
+            escapes=escapes,
         )
+        rows.append((row, found.fate))
     return rows
+
+
+def _caught_together(found: Assessment, voice: Voice) -> str:
+    """Of all the dust made, what goes into a hose."""
+    if found.fate is None:
+        return UNKNOWN
+    lost = sum(float(found.fate.share(end)[0]) for end in ("room_air", "floor", "hood"))
+    return voice.figure(1.0 - lost, "share")
 
 
 def _serves(branch: Branch, ports: Sequence[str], line: Line) -> bool:
@@ -109,14 +146,16 @@ def _serves(branch: Branch, ports: Sequence[str], line: Line) -> bool:
     return any(leaf.id in ports and branch.id in {b.id for b in leaf.way} for leaf in line.leaves)
 
 
-def _row(line: Line, port: int, voice: Voice) -> PortRow:
+def _row(line: Line, port: int, voice: Voice) -> tuple[PortRow, Fate | None]:
     leaf, found = line.leaves[port], assess(line)
     way = leaf.parts | {part.id for part in line.trunk}
     slow = carrying_check(found.carrying, way) if found.carrying else []
     captures = {capture.id: capture for capture in found.captures}
     changes = try_all(line, port, candidates(line, port))
     best = suggestion(changes[0], voice) if changes else None
-    return PortRow(
+    in_bin, past, escapes = _escaping(found.fate)
+    caught = captures.get(leaf.id)
+    row = PortRow(
         id=leaf.id,
         name=leaf.port.name,
         flow=voice.figure(found.point.port_flow[port, 0], "flow"),
@@ -125,9 +164,13 @@ def _row(line: Line, port: int, voice: Voice) -> PortRow:
         carrying=LEVEL_WORDS[int(slow[0].level[0])] if slow else "",
         suction=_branch_suction(found.point, leaf, voice),
         clears=clearing_words(clearing_time(line, found.point, port)),
-        inlet_speed=voice.figure(found.separations[0].inlet_velocity[0], "speed") if found.separations else "none",
-        caught=voice.figure(captures[leaf.id].total[0], "share") if leaf.id in captures else UNKNOWN,
+        inlet_speed=_inlet(found, voice),
+        floating=voice.figure(caught.airborne[0], "share") if caught else UNKNOWN,
+        caught=voice.figure(caught.total[0], "share") if caught else UNKNOWN,
         kept=UNKNOWN if found.kept is None else voice.figure(found.kept[0], "share"),
-        in_bin=f"{100.0 * float(found.fate.bin[0]):.0f} g" if found.fate else UNKNOWN,
+        in_bin=in_bin,
+        past_filter=past,
+        escapes=escapes,
         helps=f"{best.action}: {best.effect}" if best else "",
     )
+    return row, found.fate

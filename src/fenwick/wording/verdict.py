@@ -46,26 +46,28 @@ def verdict(line: Line, assessment: Assessment, band: Band | None, voice: Voice,
     return rows
 
 
-def _bar(value: float, limit: float) -> tuple[float, float]:
+def bar(value: float, limit: float) -> tuple[float, float]:
+    """(filled share, where the limit stands) of a figure's bar."""
     return min(1.0, MARK * min(value / limit, 10.0)) if limit > 0 else 1.0, MARK
 
 
 def _figure_row(name: str, title: str, check: Check, quantity: str, voice: Voice) -> VerdictRow:
     value, limit = float(check.value[0]), float(check.limit[0])
-    number, unit = _split(voice.figure(value, quantity))
+    number, unit = split(voice.figure(value, quantity))
     return VerdictRow(
-        name, title, number, unit, LEVEL_WORDS[int(check.level[0])], *_bar(value, limit), check_sentence(check, voice)
+        name, title, number, unit, LEVEL_WORDS[int(check.level[0])], *bar(value, limit), check_sentence(check, voice)
     )
 
 
-def _split(text: str) -> tuple[str, str]:
+def split(text: str) -> tuple[str, str]:
+    """(number, unit) of a figure as text."""
     number, _, unit = text.partition(" ")
     return number, unit
 
 
 def _air(checks: dict[str, Check], flow: float, voice: Voice) -> VerdictRow:
     title = "Air at the tool"
-    number, unit = _split(voice.figure(flow, "flow"))
+    number, unit = split(voice.figure(flow, "flow"))
     if "air-at-tool" not in checks:
         return VerdictRow("air", title, number, unit, "", None, None, "Its gate is shut; this is what leaks past.")
     air = checks["air-at-tool"]
@@ -87,10 +89,10 @@ def _caught(line: Line, assessment: Assessment, leaf: Leaf, voice: Voice) -> Ver
         )
         return VerdictRow("caught", title, "not known" if leaf.open else "shut", "", "", None, None, why)
     port = known[0]
-    number, unit = _split(voice.figure(float(port.total[0]), "share"))
+    number, unit = split(voice.figure(float(port.total[0]), "share"))
     speed, needed = voice.figure(float(port.velocity[0]), "speed"), voice.figure(port.needed, "speed")
     level = LEVEL_WORDS[int(caught_level(port, line)[0])]
-    filled, mark = _bar(float(port.velocity[0]), port.needed)
+    filled, mark = bar(float(port.velocity[0]), port.needed)
     floating = voice.figure(float(port.airborne[0]), "share")
     sentence = f"Air moves at {speed} where the dust is made; {needed} is wanted. {floating} of what floats is caught."
     return VerdictRow("caught", title, number, unit, level, filled, mark, sentence)
@@ -109,7 +111,7 @@ def _kept(line: Line, assessment: Assessment, band: Band | None, voice: Voice) -
         )
         believable = f"; {low}–{high} % is believable"
     level = LEVEL_WORDS[int(kept_level(all_kept, line)[0])]
-    number, _ = _split(voice.figure(kept, "share"))
+    number, _ = split(voice.figure(kept, "share"))
     past = f"{100.0 * (1.0 - kept):.1f}"
     grades = assessment.separations[0].grades
     cut = voice.figure(float(grades.cut_size[0]), "grain") if grades else ""
@@ -126,6 +128,6 @@ def _collapse(checks: dict[str, Check], voice: Voice) -> VerdictRow:
     check = checks["bin-collapse"]
     ratio = float(check.value[0] / check.limit[0])
     number = f"{ratio:.1f}" if ratio < 100 else "100+"
-    filled, mark = _bar(ratio, 1.0)
+    filled, mark = bar(ratio, 1.0)
     sentence = check_sentence(check, voice)
     return VerdictRow("collapse", title, number, "×", LEVEL_WORDS[int(check.level[0])], filled, mark, sentence)

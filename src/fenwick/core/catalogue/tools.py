@@ -19,16 +19,30 @@ class ToolClass:
     dust_rate: float  #: while it works [kg/s]
     machine: str | None = None  #: key of the containment flows; None: none is published
     current: float | None = None  #: drawn at 230 V [A]
+    hood: str = "opening"  #: built-in, opening, enclosure or floor
+    open_area: float | None = None  #: of an enclosure [m^2]
 
 
 TOOLS: dict[str, ToolClass] = {
     tool.key: tool
     for tool in (
-        ToolClass("bandsaw", "Bandsaw", "bandsaw", 0.100, 0.06, "active", 0.5, 5e-4, "bandsaw", 4.5),
-        ToolClass("table-saw", "Table saw", "saw", 0.100, 0.10, "fast", 0.6, 1e-3, "table-saw", 7.5),
-        ToolClass("planer", "Planer", "planer", 0.100, 0.08, "fast", 0.8, 4e-3, "planer", 8.0),
+        ToolClass("bandsaw", "Bandsaw", "bandsaw", 0.100, 0.06, "active", 0.5, 5e-4, "bandsaw", 4.5, "built-in"),
+        ToolClass("table-saw", "Table saw", "saw", 0.100, 0.10, "fast", 0.6, 1e-3, "table-saw", 7.5, "built-in"),
+        ToolClass("planer", "Planer", "planer", 0.100, 0.08, "fast", 0.8, 4e-3, "planer", 8.0, "built-in"),
         ToolClass("router-table", "Router table", "router", 0.063, 0.05, "fast", 0.5, 6e-4, "router-table", 6.0),
-        ToolClass("drum-sander", "Drum sander", "sanding-p120", 0.063, 0.055, "active", 0.6, 4e-5, "drum-sander", 5.0),
+        ToolClass(
+            "drum-sander",
+            "Drum sander",
+            "sanding-p120",
+            0.063,
+            0.055,
+            "active",
+            0.6,
+            4e-5,
+            "drum-sander",
+            5.0,
+            "built-in",
+        ),
         ToolClass("mitre-saw", "Mitre saw", "saw", 0.035, 0.08, "fast", 0.4, 6e-4, "mitre-saw", 7.0),
         ToolClass("lathe", "Lathe", "router", 0.100, 0.15, "active", 0.2, 5e-4, "lathe", 3.5),
         ToolClass(
@@ -42,11 +56,27 @@ TOOLS: dict[str, ToolClass] = {
             4e-5,
             "hand-held-sander",
             1.5,
+            "built-in",
         ),
         ToolClass(
             "spindle-sander", "Bench-top spindle sander", "sanding-p80", 0.038, 0.05, "active", 0.5, 5e-5, None, 2.5
         ),
-        ToolClass("floor-sweep", "Floor sweep", "saw", 0.050, 0.05, "active", 0.2, 1e-3, "floor-pick-up"),
+        ToolClass("floor-sweep", "Floor sweep", "saw", 0.050, 0.05, "still", 0.9, 1e-3, "floor-pick-up", None, "floor"),
+        ToolClass("drill-press", "Drill press", "router", 0.050, 0.10, "active", 0.2, 1e-4, None, 2.5),
+        ToolClass(
+            "bench-grinder",
+            "Bench grinder",
+            "steel-grinding",
+            0.050,
+            0.05,
+            "fast",
+            0.6,
+            3e-5,
+            None,
+            3.0,
+            "enclosure",
+            0.004,
+        ),
     )
 }
 

@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from typing import TypeAlias
 
 from fenwick.core.arrays import Values
+from fenwick.core.components.dust import Dust
 from fenwick.core.components.hood import Hood
 from fenwick.core.components.separator import Separator
 from fenwick.core.components.vacuum import FilterMedium
@@ -113,6 +114,8 @@ class Port:
     machine: str | None = None  #: key of the containment flows
     entry_loss: Values | None = None  #: K of the entry, instead of that of its kind [-]
     tool: str | None = None  #: ports of the same tool share the dust it makes; None: a tool of its own
+    dust: Dust | None = None  #: what is made here; None: that of the line
+    outdoors: bool = False  #: what it does not catch blows away instead of filling the room
 
 
 @dataclass(frozen=True)

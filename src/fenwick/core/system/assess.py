@@ -47,5 +47,9 @@ def assess(line: Line) -> Assessment:
         efficiency=kept_by_stage(line, stages, captures),
         captures=captures,
         fate=fate(line, captures, stages),
-        checks=(*checks(line, point, carrying, stages), *lift_checks(line, point), *bridging_checks(line, point)),
+        checks=(
+            *checks(line, point, carrying, stages, captures),
+            *lift_checks(line, point),
+            *bridging_checks(line, point),
+        ),
     )

@@ -16,7 +16,7 @@ from fenwick.core.formulas.cyclone import natural_length
 from fenwick.core.formulas.fittings import bore_area
 from fenwick.core.formulas.shell import collapse_pressure
 from fenwick.core.system.capture import Capture, containment_flow, tool_flow
-from fenwick.core.system.line import Line
+from fenwick.core.system.line import Leaf, Line
 from fenwick.core.system.operating import OperatingPoint
 from fenwick.core.system.separation import Separation
 from fenwick.core.system.transport import CARRIES, SETTLES, Transport
@@ -58,10 +58,14 @@ def folding_suction(disc: Separator, line: Line) -> Array | None:
 
 
 def checks(
-    line: Line, point: OperatingPoint, carrying: Transport | None, separations: tuple[Separation, ...]
+    line: Line,
+    point: OperatingPoint,
+    carrying: Transport | None,
+    separations: tuple[Separation, ...],
+    captures: tuple[Capture, ...],
 ) -> tuple[Check, ...]:
     """Every check this line's description allows; what cannot be judged is left out."""
-    found = [*_flow_checks(line, point), *(carrying_check(carrying) if carrying else [])]
+    found = [*_flow_checks(line, point, captures), *(carrying_check(carrying) if carrying else [])]
     for stage, result in zip(line.stages, separations, strict=True):
         if isinstance(stage, Separator):
             found += _bin_checks(stage, line, point, result)
@@ -72,7 +76,15 @@ def checks(
     return tuple(found)
 
 
-def _flow_checks(line: Line, point: OperatingPoint) -> list[Check]:
+def boxed_in(leaf: Leaf, captures: tuple[Capture, ...]) -> npt.NDArray[np.bool_]:
+    """Whether a port's hood is a box whose openings draw fast enough."""
+    for port in captures:
+        if port.id == leaf.id and leaf.port.hood is not None and leaf.port.hood.encloses:
+            return np.asarray(port.velocity >= port.needed)
+    return np.asarray(False)
+
+
+def _flow_checks(line: Line, point: OperatingPoint, captures: tuple[Capture, ...]) -> list[Check]:
     found = []
     for i, leaf in enumerate(line.leaves):
         if not leaf.open and len(line.leaves) > 1:
@@ -84,7 +96,8 @@ def _flow_checks(line: Line, point: OperatingPoint) -> list[Check]:
         if band is not None and leaf.open:
             limit = np.full_like(flow, band[0])
             drawn = tool_flow(line, point, i)
-            level = graded(drawn < line.rules["verdict.far-short"] * limit, drawn < limit)
+            tight = boxed_in(leaf, captures)  # a box that is fast in its openings needs less
+            level = graded((drawn < line.rules["verdict.far-short"] * limit) & ~tight, drawn < limit)
             found.append(Check("containment", level, drawn, limit, "flow", leaf.id))
     return found
 

@@ -7,9 +7,26 @@ from dataclasses import replace
 import numpy as np
 
 from fenwick.core.arrays import Array, Values
+from fenwick.core.components.dust import mixed
 from fenwick.core.components.elements import Branch
 from fenwick.core.system.line import Line
 from fenwick.core.system.operating import operating_point
+
+
+def with_dust(line: Line) -> Line:
+    """The line with the dust of its open ports, mixed by what each makes; its own dust where that cannot be told."""
+    working = [leaf.port for leaf in line.leaves if leaf.open]
+    usual = line.usual_dust or line.dust
+    kinds = [port.dust or usual for port in working]
+    if all(leaf.port.dust is None for leaf in line.leaves) or any(kind is None for kind in kinds) or not kinds:
+        return line
+    if all(kind is kinds[0] for kind in kinds):
+        return replace(line, dust=kinds[0], usual_dust=usual)
+    rates = [0.0 if port.dust_rate is None else float(np.max(port.dust_rate)) for port in working]
+    made = [(kind, rate) for kind, rate in zip(kinds, rates, strict=True) if kind is not None and rate > 0.0]
+    if len(made) < len([port for port in working if port.dust_rate is not None or port.tool is None]):
+        return replace(line, dust=usual, usual_dust=usual)
+    return replace(line, dust=mixed(made), usual_dust=usual)
 
 
 def with_openings(line: Line, openings: dict[str, Values]) -> Line:
@@ -25,7 +42,7 @@ def with_openings(line: Line, openings: dict[str, Values]) -> Line:
         opening = branch.gate_opening if branch.gate_opening is None else openings.get(branch.id, branch.gate_opening)
         return replace(branch, gate_opening=opening, branches=tuple(turned(inner) for inner in branch.branches))
 
-    return replace(line, branches=tuple(turned(branch) for branch in line.branches))
+    return with_dust(replace(line, branches=tuple(turned(branch) for branch in line.branches)))
 
 
 def alone_openings(line: Line) -> dict[str, Array]:

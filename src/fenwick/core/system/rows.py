@@ -175,9 +175,10 @@ def wet_row(stage: WetStage, bore: Values) -> Row:
 
 def _cake_per_load(line: Line) -> Values:
     """K2 of the dust a filter holds [1/s]; that of 50 µm where the dust is not known."""
-    if line.dust is None:
+    dust = line.usual_dust or line.dust
+    if dust is None:
         return line.rules["filter.k2"]
-    reaches = line.dust.weights * (1.0 - tank_drop_share(SIZES, line.rules["filter.tank-drop"]))
+    reaches = dust.weights * (1.0 - tank_drop_share(SIZES, line.rules["filter.tank-drop"]))
     cake = cake_coefficient(SIZES, *(line.rules[f"filter.{key}"] for key in ("k2", "k2-least", "k2-most")))
     return np.asarray(np.sum(cake * reaches, axis=0) / np.sum(reaches, axis=0))
 

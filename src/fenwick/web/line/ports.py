@@ -6,17 +6,24 @@ import csv
 from collections.abc import Sequence
 from dataclasses import astuple, fields
 from io import StringIO
+from typing import TypeVar
 
 from flask import Response, abort, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
+from markupsafe import Markup
 
+from fenwick.core.system.fate import Fate
 from fenwick.data.lines import LineState, line_state
+from fenwick.drawing.fate import render_small_fate
 from fenwick.rig import RigError, build_line, edit_rig
 from fenwick.rig.result import voice_for
 from fenwick.web.database import session
 from fenwick.web.line.routes import bp, save
 from fenwick.web.units import unit_system
 from fenwick.wording.ports import PortRow, TogetherRow, port_rows, together_rows
+
+BAR = 250.0  #: width of a row's bar [px]
+Row = TypeVar("Row", PortRow, TogetherRow)
 
 
 @bp.get("/lines/<int:line_id>/ports")
@@ -28,7 +35,19 @@ def ports(line_id: int) -> ResponseReturnValue:
 def _page(state: LineState, error: str = "") -> str:
     line, voice = build_line(state.rig), voice_for(state.rig, unit_system())
     together = together_rows(line, [c.ports for c in state.rig.line.combinations], voice)
-    return render_template("line/ports.html", state=state, rows=port_rows(line, voice), together=together, error=error)
+    return render_template(
+        "line/ports.html",
+        state=state,
+        rows=_with_bars(port_rows(line, voice)),
+        together=_with_bars(together),
+        error=error,
+        dust=voice.dust,
+        hoods={leaf.id: leaf.port.hood is not None for leaf in line.leaves},
+    )
+
+
+def _with_bars(rows: Sequence[tuple[Row, Fate | None]]) -> list[tuple[Row, Markup | None]]:
+    return [(row, render_small_fate(fate, BAR) if fate else None) for row, fate in rows]
 
 
 @bp.post("/lines/<int:line_id>/combinations")
@@ -78,7 +97,7 @@ def ports_csv(line_id: int) -> ResponseReturnValue:
     """The same as CSV, figures with their units."""
     state = line_state(session(), line_id)
     rows = port_rows(build_line(state.rig), voice_for(state.rig, unit_system()))
-    return _csv(rows, PortRow, "ports.csv")
+    return _csv([row for row, _ in rows], PortRow, "ports.csv")
 
 
 @bp.get("/lines/<int:line_id>/used-together.csv")
@@ -87,7 +106,7 @@ def together_csv(line_id: int) -> ResponseReturnValue:
     state = line_state(session(), line_id)
     ports = [c.ports for c in state.rig.line.combinations]
     rows = together_rows(build_line(state.rig), ports, voice_for(state.rig, unit_system()))
-    return _csv(rows, TogetherRow, "used-together.csv")
+    return _csv([row for row, _ in rows], TogetherRow, "used-together.csv")
 
 
 def _csv(rows: Sequence[PortRow | TogetherRow], kind: type[PortRow | TogetherRow], name: str) -> Response:

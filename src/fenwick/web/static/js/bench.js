@@ -20,6 +20,8 @@
     pick(link);
   });
 
+  document.addEventListener("click", function (event) { if (event.target.closest("[data-print]")) window.print(); });
+
   function say(sentence) {
     const notice = document.getElementById("notice");
     notice.replaceChildren();

@@ -1,0 +1,147 @@
+"""Routes of a tool port's own page: parse, call, render."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from flask import Blueprint, abort, redirect, render_template, request, url_for
+from flask.typing import ResponseReturnValue
+
+from fenwick.core.catalogue.tools import TOOLS
+from fenwick.core.system.assess import assess
+from fenwick.data.lines import LineState, line_state, step_line
+from fenwick.rig import Rig, RigError, build_line, edit_rig
+from fenwick.rig.elements import PortPart
+from fenwick.rig.hood import HOOD_KINDS, EnclosurePart, begun_hood, generic_hood
+from fenwick.rig.hood_options import hood_options
+from fenwick.rig.places import path_of
+from fenwick.rig.ports import alone
+from fenwick.rig.result import voice_for
+from fenwick.web.database import session
+from fenwick.web.hood.view import branch_of, hood_editor, hood_view
+from fenwick.web.line.form import Editor, read_editor
+from fenwick.web.line.routes import save
+from fenwick.web.units import unit_system
+from fenwick.wording.hood import HOOD_WORDS, option_words
+
+bp = Blueprint("hood", __name__)
+FAN = {"flow_m3_s": 0.1, "medium": "paper", "area_m2": 0.5}  #: what an extra fan begins as
+MOST_WAYS = 8
+
+
+def _found(line_id: int, port: str) -> tuple[LineState, PortPart, str]:
+    """The line, a tool port of it, and its path in the file; 404 where there is none."""
+    state = line_state(session(), line_id)
+    branch = branch_of(state.rig, port)
+    if branch is None or branch.port is None:
+        abort(404)
+    return state, branch.port, f"{path_of(state.rig.model_dump(mode='json'), port)}.port"
+
+
+@bp.get("/lines/<int:line_id>/ports/<port>/hood")
+def show(line_id: int, port: str) -> ResponseReturnValue:
+    """The hood at a port, open alone."""
+    state, _, _ = _found(line_id, port)
+    return _render(state, port)
+
+
+@bp.post("/lines/<int:line_id>/ports/<port>/hood")
+def change(line_id: int, port: str) -> ResponseReturnValue:
+    """Take the fields; what is wrong comes back beside what was typed."""
+    state, part, _ = _found(line_id, port)
+    system = unit_system()
+    changed = read_editor(state.rig, hood_editor(state.rig, port, part.name, system), request.form, system)
+    if changed.editor.error or any(field.error for field in changed.editor.fields):
+        return _render(state, port, changed.editor, 422)
+    if changed.rig is not None:
+        save(line_id, changed.rig, changed.label)
+    return _after(line_id, port)
+
+
+@bp.post("/lines/<int:line_id>/ports/<port>/hood/kind")
+def change_kind(line_id: int, port: str) -> ResponseReturnValue:
+    """Another kind of hood, or that of a generic tool."""
+    state, part, path = _found(line_id, port)
+    kind = request.form.get("kind", "")
+    tool = TOOLS.get(kind.removeprefix("tool:"))
+    if tool is not None:
+        words = f"{part.name}: hood of a {tool.label.lower()}"
+        return _save(state, port, {f"{path}.hood": generic_hood(tool)}, words)
+    if kind not in HOOD_KINDS:
+        abort(400)
+    words = f"{part.name}: {HOOD_WORDS[kind].lower()}"
+    return _save(state, port, {f"{path}.hood": begun_hood(kind, part.hood, part.bore_m)}, words)
+
+
+@bp.post("/lines/<int:line_id>/ports/<port>/hood/ways/<way>")
+def change_ways(line_id: int, port: str, way: str) -> ResponseReturnValue:
+    """Add a way of working to a box, or take the last one away."""
+    state, part, path = _found(line_id, port)
+    if not isinstance(part.hood, EnclosurePart) or way not in ("add", "remove"):
+        abort(400)
+    ways: list[dict[str, Any]] = [one.model_dump(mode="json") for one in part.hood.openings]
+    if way == "add" and len(ways) < MOST_WAYS:
+        ways.append({"name": "Door open", "area_m2": round(2.0 * ways[-1]["area_m2"], 5), "share": 0.25})
+    elif way == "remove":
+        ways.pop()
+    words = f"{part.name}: a way of working {'added' if way == 'add' else 'removed'}"
+    return _save(state, port, {f"{path}.hood.openings": ways}, words)
+
+
+@bp.post("/lines/<int:line_id>/ports/<port>/hood/fan/<way>")
+def change_fan(line_id: int, port: str, way: str) -> ResponseReturnValue:
+    """An extra fan at the hood, or none."""
+    state, part, path = _found(line_id, port)
+    if part.hood is None or way not in ("add", "remove"):
+        abort(400)
+    words = f"{part.name}: extra fan {'added' if way == 'add' else 'removed'}"
+    return _save(state, port, {f"{path}.hood.extra_fan": FAN if way == "add" else None}, words)
+
+
+@bp.post("/lines/<int:line_id>/ports/<port>/hood/take/<option>")
+def take(line_id: int, port: str, option: str) -> ResponseReturnValue:
+    """Do one of the things the page offers; the gates stay as they were."""
+    state, part, path = _found(line_id, port)
+    rig = alone(state.rig, port) or state.rig
+    chosen = next((one for one in hood_options(rig, port, assess(build_line(rig))) if one.id == option), None)
+    if chosen is None:
+        abort(404)
+    changed = branch_of(chosen.rig, port)
+    assert changed is not None
+    assert changed.port is not None
+    words, _ = option_words(option, chosen.value, voice_for(rig, unit_system()))
+    new = changed.port.model_dump(mode="json")
+    return _save(
+        state, port, {f"{path}.{key}": new[key] for key in ("hood", "entry", "outdoors")}, f"{part.name}: {words}"
+    )
+
+
+@bp.post("/lines/<int:line_id>/ports/<port>/hood/<any(undo, redo):way>")
+def step(line_id: int, port: str, way: str) -> ResponseReturnValue:
+    """Take the last change back, or bring it again."""
+    step_line(session(), line_id, -1 if way == "undo" else +1)
+    if branch_of(line_state(session(), line_id).rig, port) is None:
+        return redirect(url_for("line.show", line_id=line_id))
+    return _after(line_id, port)
+
+
+def _save(state: LineState, port: str, changes: dict[str, Any], words: str) -> ResponseReturnValue:
+    try:
+        rig: Rig = edit_rig(state.rig, changes)
+    except RigError as error:
+        sentence = error.problems[0].sentence(unit_system())
+        editor = hood_editor(state.rig, port, port, unit_system())
+        return _render(state, port, editor.with_error(sentence[:1].upper() + sentence[1:] + "."), 422)
+    save(state.id, rig, words)
+    return _after(state.id, port)
+
+
+def _after(line_id: int, port: str) -> ResponseReturnValue:
+    if request.headers.get("HX-Request"):
+        return _render(line_state(session(), line_id), port)
+    return redirect(url_for("hood.show", line_id=line_id, port=port))
+
+
+def _render(state: LineState, port: str, editor: Editor | None = None, status: int = 200) -> ResponseReturnValue:
+    template = "hood/_hood.html" if request.headers.get("HX-Request") else "hood/page.html"
+    return render_template(template, view=hood_view(state, port, unit_system(), editor)), status

@@ -1,0 +1,196 @@
+"""What a port's own page shows, prepared as plain values."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+
+from markupsafe import Markup
+
+from fenwick.core.catalogue.tools import TOOLS
+from fenwick.core.system.assess import Assessment, assess
+from fenwick.core.system.capture import Capture, tool_flow
+from fenwick.core.system.line import Leaf, Line
+from fenwick.data.lines import LineState
+from fenwick.drawing.hood import render_hood
+from fenwick.rig import Rig, build_line
+from fenwick.rig.elements import BranchPart
+from fenwick.rig.guesses import guess_path
+from fenwick.rig.hood import HOOD_KINDS, AnyHood, EnclosurePart
+from fenwick.rig.hood_options import hood_options
+from fenwick.rig.places import path_of
+from fenwick.rig.ports import alone
+from fenwick.rig.result import voice_for
+from fenwick.web.line.form import Editor, rig_field
+from fenwick.wording.hood import HOOD_WORDS, hood_rows, option_words
+from fenwick.wording.say import Voice
+from fenwick.wording.verdict import VerdictRow
+
+PORT_KEYS = ("name", "bore_m", "entry", "machine", "dust", "dust_rate_kg_s", "tool", "outdoors")
+KIND_KEYS: dict[str, tuple[str, ...]] = {
+    "opening": ("distance_m",),
+    "built-in": ("distance_m",),
+    "slot": ("distance_m", "length_m", "width_m", "flanged"),
+    "enclosure": (),
+    "floor": ("width_m", "gap_m"),
+}
+PICKED_UP = {"thrown_share": "Picked up"}  #: what a floor nozzle's fields are called instead
+
+
+@dataclass(frozen=True)
+class OptionRow:
+    """One thing to do at the hood."""
+
+    id: str
+    action: str
+    effort: str
+    effect: str
+
+
+@dataclass(frozen=True)
+class WayRow:
+    """A box in one way of working."""
+
+    name: str
+    often: str
+    area: str
+    face: str
+    caught: str
+    level: str
+
+
+@dataclass(frozen=True)
+class HoodView:
+    """The page."""
+
+    state: LineState
+    port: str
+    name: str
+    others: list[tuple[str, str]]  #: (id, name) of the line's other ports
+    editor: Editor
+    kind: str  #: of the hood; empty where none is described
+    kinds: list[tuple[str, str]]
+    tools: list[tuple[str, str]]  #: generic tools to begin from
+    picture: Markup | None
+    rows: list[VerdictRow]
+    ways: list[WayRow]
+    options: list[OptionRow]
+    has_fan: bool
+    air: str  #: at the tool, open alone
+
+
+def branch_of(rig: Rig, port: str) -> BranchPart | None:
+    """The branch of a tool port; None where the line has none of that id."""
+    return next((way[0] for way in rig.line.ways if way[0].id == port), None)
+
+
+def hood_paths(rig: Rig, port: str) -> list[str]:
+    """Paths of every field of a port and its hood."""
+    branch = branch_of(rig, port)
+    assert branch is not None
+    assert branch.port is not None
+    root = f"{path_of(rig.model_dump(mode='json'), port)}.port"
+    hood = branch.port.hood
+    return [*(f"{root}.{key}" for key in PORT_KEYS), *(f"{root}.hood.{key}" for key in _hood_keys(hood))]
+
+
+def _hood_keys(hood: AnyHood | None) -> list[str]:
+    if hood is None:
+        return []
+    kind = str(hood.kind)  # type: ignore[attr-defined]
+    keys = [*KIND_KEYS[kind], "release", "thrown_share", *(() if kind == "floor" else ("rebound",))]
+    if isinstance(hood, EnclosurePart):
+        keys += [f"openings[{i}].{key}" for i in range(len(hood.openings)) for key in ("name", "area_m2", "share")]
+    if hood.extra_fan is not None:
+        keys += [f"extra_fan.{key}" for key in ("flow_m3_s", "medium", "area_m2")]
+    return keys
+
+
+def hood_editor(rig: Rig, port: str, name: str, system: str) -> Editor:
+    """The editor of a port and its hood."""
+    document = rig.model_dump(mode="json")
+    guessed = {guess_path(document, guess) for guess in document["guesses"]}
+    fields = []
+    for path in hood_paths(rig, port):
+        field = replace(rig_field(rig, document, path, system), guess=path in guessed)
+        if document_kind(rig, port) == "floor" and path.endswith("thrown_share"):
+            field = replace(field, label=PICKED_UP["thrown_share"])
+        fields.append(field)
+    return Editor(port, name, "hood", tuple(fields))
+
+
+def document_kind(rig: Rig, port: str) -> str:
+    """Kind of a port's hood; empty where none is described."""
+    branch = branch_of(rig, port)
+    hood = branch.port.hood if branch and branch.port else None
+    return str(hood.kind) if hood else ""
+
+
+def hood_view(state: LineState, port: str, system: str, editor: Editor | None = None) -> HoodView:
+    """Solve the line with one port open alone and prepare its page.
+
+    Parameters
+    ----------
+    state : the line as stored
+    port : id of the port
+    system : unit system
+    editor : fields as they were typed, with what is wrong with them
+    """
+    rig = alone(state.rig, port) or state.rig
+    line, voice = build_line(rig), voice_for(rig, system)
+    found = assess(line)
+    at = [leaf.id for leaf in line.leaves].index(port)
+    leaf = line.leaves[at]
+    caught = next((one for one in found.captures if one.id == port), None)
+    rows, picture = [], None
+    if caught is not None and leaf.port.hood is not None:
+        drawn = float(tool_flow(line, found.point, at)[0])
+        rows = hood_rows(line, leaf, caught, drawn, found.fate, voice)
+        picture = _picture(leaf, caught, float(found.point.port_flow[at, 0]), voice)
+    return HoodView(
+        state=state,
+        port=port,
+        name=leaf.port.name,
+        others=[(one.id, one.port.name) for one in line.leaves],
+        editor=editor or hood_editor(state.rig, port, leaf.port.name, system),
+        kind=document_kind(rig, port),
+        kinds=[(kind, HOOD_WORDS[kind]) for kind in HOOD_KINDS],
+        tools=[(key, tool.label) for key, tool in TOOLS.items()],
+        picture=picture,
+        rows=rows,
+        ways=_ways(line, caught, voice) if caught and len(caught.ways) > 1 else [],
+        options=_options(rig, port, found, voice),
+        has_fan=leaf.port.hood is not None and leaf.port.hood.extra_fan is not None,
+        air=voice.figure(found.point.port_flow[at, 0], "flow"),
+    )
+
+
+def _picture(leaf: Leaf, caught: Capture, flow: float, voice: Voice) -> Markup:
+    hood = leaf.port.hood
+    assert hood is not None
+    through = flow + (float(hood.extra_fan.flow) if hood.extra_fan else 0.0)
+    return render_hood(hood, caught, float(leaf.port.bore), through, leaf.port.entry == "flanged", voice)
+
+
+def _ways(line: Line, port: Capture, voice: Voice) -> list[WayRow]:
+    return [
+        WayRow(
+            way.name,
+            voice.figure(way.share, "share"),
+            voice.figure(float(way.area[0]), "opening"),
+            voice.figure(float(way.face[0]), "speed"),
+            voice.figure(float(way.airborne[0]), "share"),
+            "ok" if float(way.velocity[0]) >= port.needed else "watch",
+        )
+        for way in port.ways
+    ]
+
+
+def _options(rig: Rig, port: str, found: Assessment, voice: Voice) -> list[OptionRow]:
+    rows = []
+    for option in hood_options(rig, port, found):
+        action, effort = option_words(option.id, option.value, voice)
+        effect = f"{100 * option.gain:.1f} g of 100 less in the room, {100 * option.in_bin:.0f} g in the bin"
+        if option.id == "outdoors":
+            effect = "what escapes blows away; keep the mask on"
+        rows.append(OptionRow(option.id, action, effort, effect))
+    return rows
