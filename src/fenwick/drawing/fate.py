@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import dataclass, replace
 
 from markupsafe import Markup
@@ -38,9 +39,14 @@ class End:
 
 def fate_ends(fate: Fate, width: float) -> list[End]:
     """The bar's segments; ends that get nothing are left out."""
+    return ends_of({key: float(getattr(fate, key)[0]) for key, _ in ENDS}, width)
+
+
+def ends_of(shares: Mapping[str, float], width: float) -> list[End]:
+    """The segments of a bar from shares by `ENDS`; those that get nothing are left out."""
     ends, x = [], 0.0
     for key, words in ENDS:
-        share = float(getattr(fate, key)[0])
+        share = shares.get(key, 0.0)
         if share <= 0.0:
             continue
         grams = f"{100 * share:.0f} g" if share >= 0.005 else "under 1 g"
@@ -52,7 +58,17 @@ def fate_ends(fate: Fate, width: float) -> list[End]:
 
 def render_small_fate(fate: Fate, width: float) -> Markup:
     """The bar for a row of a table: grams alone, where they fit."""
-    ends = [replace(end, fits=end.width > 22.0) for end in fate_ends(fate, width)]
+    return _small(fate_ends(fate, width), width)
+
+
+def render_small_ends(shares: Mapping[str, float], width: float) -> Markup:
+    """The same for shares by the ends of `core.system.fate` [-]; what stays in the vacuum counts as its filter."""
+    held = sum(shares.get(key, 0.0) for key in ("tank", "bag", "paper"))
+    return _small(ends_of({**shares, "filter": held}, width), width)
+
+
+def _small(ends: list[End], width: float) -> Markup:
+    ends = [replace(end, fits=end.width > 22.0) for end in ends]
     return render("fate_small.svg.jinja", ends=ends, width=width, height=18.0)
 
 

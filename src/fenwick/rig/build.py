@@ -94,6 +94,7 @@ def build_vacuum(part: VacuumPart, site: Site) -> Vacuum:
         bag=FilterMedium("bag", bag.area_m2, bag.held_kg) if bag else None,
         name=part.name,
         electrical_power=part.electrical_power_w,
+        exhaust_outdoors=part.exhaust == "outdoors",
     )
 
 

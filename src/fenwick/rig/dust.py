@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from typing import Any, Self
+from dataclasses import replace
+from typing import Any, Literal, Self
 
 from pydantic import Field, model_validator
 
@@ -34,6 +35,7 @@ class DustPart(f.Part):
 
     kind: str = Field(title="Dust", json_schema_extra={"enum": [*DUSTS, MIXTURE, OWN]})
     kinds: tuple[PartOfMixture, ...] | None = Field(None, max_length=12)
+    species: Literal["softwood", "hardwood", "beech-oak", "tropical", "resinous"] | None = Field(None, title="Wood")
     name: f.Name | None = Field(None, title="Called")
     modes: tuple[ModePart, ...] | None = Field(None, max_length=6)
     particle_density_kg_m3: f.Density | None = Field(None, title="Grains")
@@ -90,9 +92,9 @@ def known_kind(key: str, kind: str, known: tuple[str, ...]) -> None:
 def build_dust(part: DustPart) -> Dust:
     """The core's dust."""
     if part.kinds:
-        return mixed([(DUSTS[one.kind], one.parts) for one in part.kinds])
+        return replace(mixed([(DUSTS[one.kind], one.parts) for one in part.kinds]), species=part.species)
     if part.kind != OWN:
-        return DUSTS[part.kind]
+        return DUSTS[part.kind] if part.species is None else replace(DUSTS[part.kind], species=part.species)
     modes = part.modes or ()
     total = sum(mode.parts for mode in modes)
     assert part.name is not None
@@ -107,6 +109,7 @@ def build_dust(part: DustPart) -> Dust:
         (part.settles_below_m_s, part.carries_above_m_s),
         part.longest_chip_m,
         part.bulk_density_kg_m3,
+        part.species,
     )
 
 

@@ -6,12 +6,13 @@ from typing import Annotated, Literal, Self
 
 from pydantic import Field, model_validator
 
+from fenwick.core.components.dust import DUSTS
 from fenwick.core.components.wet import WET_DUSTS
 from fenwick.core.errors import OutsideDomainError
 from fenwick.core.formulas.air import REFERENCE_DENSITY
 from fenwick.core.formulas.fan import exponent_from_air_power, hole_plate_flow, misplaced_point
 from fenwick.rig import fields as f
-from fenwick.rig.dust import DustPart, build_dust
+from fenwick.rig.dust import DustPart, build_dust, known_kind
 from fenwick.rig.elements import LinePart
 from fenwick.rig.ends import EndPart
 from fenwick.rig.guesses import GuessPart
@@ -29,6 +30,7 @@ class SitePart(f.Part):
 
     temperature_c: f.Celsius = Field(20.0, title="Room air")
     altitude_m: f.Altitude = Field(0.0, title="Altitude")
+    outdoors: f.Flag = Field(False, title="Stands outdoors")
 
 
 class NameplatePart(f.Part):
@@ -131,9 +133,20 @@ class VacuumPart(f.Part):
     inlet_bore_m: f.Bore | None = Field(None, title="Inlet bore")
     inlet_end: EndPart | None = None
     motor_speed: f.SpeedShare | None = Field(None, title="Motor speed")
+    exhaust: Literal["indoors", "outdoors"] = Field("indoors", title="Blows out")
+    cooling: Literal["own-air", "working-air"] | None = Field(None, title="Motor cooled by")
+    takes_water: f.Flag | None = Field(None, title="Takes water")
+    last_held: str | None = Field(None, title="Last held", json_schema_extra={"enum": [*DUSTS]})
+    emptied: f.Flag = Field(False, title="Emptied and cleaned since")
     curve: CurvePart
     filter: FilterPart | None = None
     bag: BagPart | None = None
+
+    @model_validator(mode="after")
+    def _known_dust(self) -> Self:
+        if self.last_held is not None:
+            known_kind("last_held", self.last_held, tuple(DUSTS))
+        return self
 
 
 class Rig(f.Part):

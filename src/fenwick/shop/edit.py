@@ -7,6 +7,7 @@ from typing import Any
 
 from fenwick.core.catalogue.tools import COMMONEST, TOOLS
 from fenwick.core.catalogue.vacuums import COMMONEST as COMMONEST_VACUUM
+from fenwick.rig.hood import generic_hood
 from fenwick.rig.problems import Problem, RigError, split_path
 from fenwick.rig.start.answers import Answers
 from fenwick.rig.start.vacuum import guess_vacuum
@@ -24,6 +25,14 @@ SINGULAR = {
 }
 
 
+#: what a job begins as when it is counted otherwise: one kerf through a board, or a board planed
+WORK_BEGINS: dict[Any, dict[str, float]] = {
+    "time": {"hours_a_week": 2.0},
+    "cuts": {"times_a_week": 20.0, "width_m": 0.0025, "depth_m": 0.025, "length_m": 1.0},
+    "planed": {"times_a_week": 5.0, "width_m": 0.15, "depth_m": 0.002, "length_m": 1.0},
+}
+
+
 def edit_shop(shop: ShopFile, changes: dict[str, Any]) -> ShopFile:
     """A shop with the values at some paths replaced; None clears an optional key.
 
@@ -35,6 +44,9 @@ def edit_shop(shop: ShopFile, changes: dict[str, Any]) -> ShopFile:
     document = shop.model_dump(mode="json")
     for path, value in changes.items():
         _set(document, path, value)
+    for job in document["jobs"]:
+        if isinstance(job, dict):
+            job |= {key: value for key, value in WORK_BEGINS.get(job.get("work"), {}).items() if job.get(key) is None}
     return check_shop(document)
 
 
@@ -148,12 +160,7 @@ def tool_of_kind(kind: str) -> dict[str, Any]:
         "name": tool.label,
         "bore_m": tool.port_bore,
         "dust_rate_kg_s": tool.dust_rate,
-        "hood": {
-            "kind": "opening",
-            "distance_m": tool.distance,
-            "release": tool.release,
-            "thrown_share": tool.thrown_share,
-        },
+        "hood": generic_hood(tool),
     }
     if tool.machine:
         port["machine"] = tool.machine

@@ -20,6 +20,8 @@ Span = Annotated[float, Strict(), Field(gt=0.2, le=50.0), f.Measure("length")]
 Cord = Annotated[float, Strict(), Field(ge=0, le=50.0), f.Measure("length")]
 Volts = Annotated[float, Strict(), Field(ge=50, le=480.0), f.Measure("voltage")]
 Hours = Annotated[float, Strict(), Field(ge=0, le=168.0), f.Measure("number")]
+Seconds = Annotated[float, Strict(), Field(ge=0, le=600.0), f.Measure("seconds")]
+Times = Annotated[float, Strict(), Field(gt=0, le=10000.0), f.Measure("number")]
 Turns = Annotated[float, Strict(), Field(ge=0, le=100.0), f.Measure("number")]
 
 
@@ -37,6 +39,12 @@ class RoomPart(f.Part):
     depth_m: Span = Field(4.0, title="Room deep")
     height_m: Span = Field(2.4, title="Room high")
     air_changes_per_h: Turns | None = Field(None, title="Air changes an hour")
+    filter_flow_m3_s: f.FlowFromZero | None = Field(None, title="Room filter cleans")
+
+    @property
+    def volume(self) -> float:
+        """[m^3]"""
+        return self.width_m * self.depth_m * self.height_m
 
 
 class CircuitPart(f.Part):
@@ -44,7 +52,9 @@ class CircuitPart(f.Part):
 
     id: f.Id
     name: f.Name = Field(title="Circuit")
-    rating_a: f.Current = Field(title="Rated")
+    rating_a: f.Current = Field(title="Breaker")
+    switch_a: f.Current | None = Field(None, title="Switch or outlet")
+    run_on_s: Seconds | None = Field(None, title="Runs on")
     voltage_v: Volts = Field(230.0, title="Voltage")
     place: PlacePart | None = None
 
@@ -108,7 +118,21 @@ class JobPart(f.Part):
     id: f.Id
     name: f.Name = Field(title="Job")
     tool: f.Id = Field(title="Tool")
-    hours_a_week: Hours = Field(title="Hours a week")
+    work: Literal["time", "planed", "cuts"] = Field("time", title="Counted by")
+    hours_a_week: Hours | None = Field(None, title="Hours a week")
+    times_a_week: Times | None = Field(None, title="Times a week")
+    width_m: f.Size | None = Field(None, title="Wide, or kerf")
+    depth_m: f.Size | None = Field(None, title="Taken off, or thick")
+    length_m: f.Length | None = Field(None, title="Long")
+    wood_kg_m3: f.Density | None = Field(None, title="Wood")
+
+    @model_validator(mode="after")
+    def _whole(self) -> Self:
+        needed = ("hours_a_week",) if self.work == "time" else ("times_a_week", "width_m", "depth_m", "length_m")
+        for key in needed:
+            if getattr(self, key) is None:
+                refuse(key, "is missing: it says how much dust this job makes")
+        return self
 
 
 class FurniturePart(f.Part):

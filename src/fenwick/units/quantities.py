@@ -65,7 +65,11 @@ QUANTITIES: dict[str, Quantity] = {
         _same("power", "W", "W", 0),
         _same("current", "A", "A", 1),
         _same("voltage", "V", "V", 0),
+        _same("seconds", "s", "s", 0),
         _same("number", "", "", 2),
+        Quantity("force", "N", "N", Display("N", "N", 0, 1), Display("lbf", "lbf", 0, 1)),
+        Quantity("stress", "Pa", "Pa", Display("MPa", "MPa", 1, 3), Display("psi", "psi", 0, 1)),
+        Quantity("fog", "kg/m^3", "kg/m³", Display("mg/m^3", "mg/m³", 1, 3), Display("mg/m^3", "mg/m³", 1, 3)),
         Quantity("share", "", "", Display("percent", "%", 1, 3), Display("percent", "%", 1, 3)),
     )
 }

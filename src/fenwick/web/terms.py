@@ -29,6 +29,13 @@ TERMS: dict[str, Term] = {
         "v = Q / (10 x² + A);  caught = 1 − 0.1^(r^1.5), r = v / v needed",
         "Dalla Valle; industrial ventilation practice; the exponent is a rule of thumb.",
     ),
+    "air_room": Term(
+        "The air you breathe",
+        "Fine dust in a well-mixed room: what escapes at the tool and comes through the filter builds up while the "
+        "tool runs, and leaves with the room's air changes and through a room filter.",
+        "dC/dt = S/V − λC;  down to a tenth after ln(10)/λ",
+        "Well-mixed room; air changes by rule, or fitted from a monitor. For comparing, never a compliance figure.",
+    ),
     "settling": Term(
         "Carrying speed",
         "The air speed in a hose. Below the dust's conveying velocity it settles, and the hose fills from the bottom.",

@@ -32,6 +32,12 @@ class Dust:
     conveying: tuple[float, float]  #: settles below the first, carries above the second [m/s]
     longest_chip: float | None = None  #: [m]; None: no chips
     bulk_density: float | None = None  #: as it lies in the bin [kg/m^3]; None: not known
+    species: str | None = None  #: of wood, a key of SPECIES; None: not known, or no wood
+
+    @property
+    def harmful(self) -> bool:
+        """Whether it is of those that harm most: then what escapes is told before what is kept."""
+        return self.kind in HARMS_MOST or self.species in HARMFUL_SPECIES
 
     @cached_property
     def weights(self) -> Array:
@@ -51,6 +57,18 @@ class Dust:
         """The same dust with every grain that many times as large."""
         return replace(self, modes=tuple(replace(mode, median=factor * mode.median) for mode in self.modes))
 
+
+#: fine, with resin or fibre, or deep in the lungs
+HARMS_MOST = ("mdf-routing", "mdf-sanding", "plaster", "fibre-composite", "steel-grinding")
+#: kinds of wood by what their dust does
+SPECIES = {
+    "softwood": "Softwood",
+    "hardwood": "Hardwood",
+    "beech-oak": "Beech or oak",
+    "tropical": "Tropical wood",
+    "resinous": "Cedar or other strong woods",
+}
+HARMFUL_SPECIES = ("beech-oak", "tropical", "resinous")
 
 WOOD_FLOUR, SHAVINGS, SAWDUST, HEAVY = (13.0, 15.0), (15.0, 20.0), (18.0, 20.0), (20.0, 23.0)
 

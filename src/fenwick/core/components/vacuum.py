@@ -136,3 +136,4 @@ class Vacuum:
     bag: FilterMedium | None = None
     name: str = "Vacuum"
     electrical_power: float | None = None  #: [W]
+    exhaust_outdoors: bool = False  #: blown out of the room

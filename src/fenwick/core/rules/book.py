@@ -37,6 +37,8 @@ SUBJECTS = {
     "paper": "Filters and bags",
     "hepa": "Filters and bags",
     "capture": "Capture",
+    "room": "The room's air",
+    "work": "Jobs",
     "shell": "Strength",
     "verdict": "When a figure is to watch or to act on",
 }

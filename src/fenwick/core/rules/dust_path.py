@@ -24,6 +24,10 @@ ROWS: tuple[Rule, ...] = (
     Rule(
         "capture.airborne-size", 100e-6, 50e-6, 200e-6, "grain", "", "Size half of which floats, half flies", ESTIMATE
     ),
+    Rule("room.shut", 0.5, 0.2, 1.0, "number", "an hour", "Air changes of a shut shop"),
+    Rule("room.door-open", 3.0, 1.5, 6.0, "number", "an hour", "Air changes with a door open"),
+    Rule("room.filter", 0.1, 0.05, 0.3, "flow", "", "Air that a room filter cleans, where none is given", ESTIMATE),
+    Rule("work.wood", 600.0, 400.0, 900.0, "density", "", "Solid wood, where its density is not given"),
     Rule("capture.missed", 0.1, 0.05, 0.2, "share", "", "Floating dust missed at the needed air speed", ESTIMATE),
     Rule("capture.power", 1.5, 1.0, 2.0, "number", "", "How quickly more air speed catches the rest", ESTIMATE),
     Rule("capture.rebound", 0.5, 0.2, 0.7, "share", "", "Chips past the port that a plate turns back"),

@@ -6,7 +6,7 @@ import re
 
 from fenwick.core.catalogue.tools import TOOLS
 from fenwick.core.components.bins import CLOSURES, MATERIALS
-from fenwick.core.components.dust import DUSTS
+from fenwick.core.components.dust import DUSTS, SPECIES
 from fenwick.core.components.joint import FITS, PLASTICS
 
 RELEASE_WORDS = {
@@ -52,10 +52,15 @@ CHOICE_WORDS: dict[str, dict[str, str]] = {
     "material": {key: material.label for key, material in MATERIALS.items()},
     "dust.kind": {**{key: dust.label for key, dust in DUSTS.items()}, "mixture": "Mixture", "own": "Own dust"},
     "kinds.kind": {key: dust.label for key, dust in DUSTS.items()},
+    "species": SPECIES,
     "style": {"long-sweep": "Long sweep", "short": "Short", "mitre": "Mitre"},
     "medium": {"paper": "Paper", "hepa": "HEPA", "bag": "Bag"},
     "filter.kind": {"paper": "Paper", "hepa": "HEPA"},
     "dust": {key: dust.label for key, dust in DUSTS.items()},
+    "work": {"time": "Hours of the tool", "planed": "Boards planed", "cuts": "Cuts"},
+    "exhaust": {"indoors": "Into the room", "outdoors": "Outdoors"},
+    "cooling": {"own-air": "Air of its own", "working-air": "The dusty air, filtered"},
+    "last_held": {key: dust.label for key, dust in DUSTS.items()},
     "finish": {"smooth": "Moulded", "shop-built": "Shop-built"},
     "outlet_aim": {"opposed": "Away from the inlet", "centre": "To the centre"},
     "kind": {key: tool.label for key, tool in TOOLS.items()},

@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import replace
 from typing import Any
 
+from fenwick.core.components.dust import SPARKING
 from fenwick.rig import Rig
 from fenwick.rig.guesses import guess_path
 from fenwick.rig.places import path_of
@@ -117,6 +118,7 @@ def new_row(part: SeparatorPart, rows: str) -> dict[str, Any]:
 
 
 DUST = "dust"  #: the editor of the dust
+NO_WOOD = (*SPARKING, "plaster", "blasting-media", "fibre-composite")  #: kinds that have no species
 DUST_ROWS = {"mixture": ("kind", "kinds"), "own": ("mode", "modes")}  #: by kind: what a row is called, its list
 
 
@@ -134,6 +136,8 @@ def dust_editor(rig: Rig, system: str) -> Editor:
     if rig.dust.modes:
         keys += ["particle_density_kg_m3", "bulk_density_kg_m3", "longest_chip_m", "settles_below_m_s",
                  "carries_above_m_s", "name"]  # fmt: skip
+    if rig.dust.kind not in NO_WOOD:
+        keys.append("species")
     fields = (_dust_field(rig, document, key, system) for key in keys)
     return Editor(DUST, "Dust", DUST, tuple(fields))
 

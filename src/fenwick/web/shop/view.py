@@ -18,6 +18,13 @@ from fenwick.units import format_value
 from fenwick.web.document_fields import document_field
 from fenwick.web.fields import Field
 
+WORK_KEYS = ("hours_a_week", "times_a_week", "width_m", "depth_m", "length_m", "wood_kg_m3")
+#: which of them a way of counting asks for, and what they are called there
+WORK_LABELS: dict[str, dict[str, str]] = {
+    "time": {"hours_a_week": "Hours a week"},
+    "planed": {"times_a_week": "Boards a week", "width_m": "Wide", "depth_m": "Taken off", "length_m": "Long"},
+    "cuts": {"times_a_week": "Cuts a week", "width_m": "Kerf", "depth_m": "Thick", "length_m": "Long"},
+}
 ENDS = tuple(f"{end}.{key}" for end in ("one_end", "other_end") for key in ("inside_d_m", "outside_d_m"))
 #: lists of the shop: (key, title, what one is called, keys of its fields)
 LISTS: tuple[tuple[str, str, str, tuple[str, ...]], ...] = (
@@ -55,9 +62,9 @@ LISTS: tuple[tuple[str, str, str, tuple[str, ...]], ...] = (
     ),
     ("hoses", "Hoses", "hose", ("name", "bore_m", "length_m", "wall", *ENDS)),
     ("fittings", "Fittings", "fitting", ("name", "one_bore_m", "other_bore_m", "length_m")),
-    ("circuits", "Circuits", "circuit", ("name", "rating_a", "voltage_v")),
+    ("circuits", "Circuits", "circuit", ("name", "rating_a", "voltage_v", "switch_a", "run_on_s")),
     ("furniture", "Furniture", "piece", ("name", "width_m", "depth_m")),
-    ("jobs", "Jobs", "job", ("name", "tool", "hours_a_week")),
+    ("jobs", "Jobs", "job", ("name", "tool", "work", *WORK_KEYS)),
 )
 ROOM = (
     "name",
@@ -66,6 +73,7 @@ ROOM = (
     "room.depth_m",
     "room.height_m",
     "room.air_changes_per_h",
+    "room.filter_flow_m3_s",
     "site.temperature_c",
     "site.altitude_m",
 )
@@ -177,7 +185,18 @@ def item_fields(shop: ShopFile, group: str, at: int, system: str) -> tuple[Field
         measured = item["curve"]["kind"] != "nameplate"
         keys = tuple(key for key in keys if not (measured and key.startswith("curve.")))
         keys = tuple(key for key in keys if not (item["filter"] is None and key.startswith("filter.")))
-    return tuple(_field(shop, document, f"{group}[{at}].{key}", key, system) for key in keys)
+    if group == "jobs":
+        keys = tuple(k for k in keys if k not in WORK_KEYS or k in _work_labels(item["work"]))
+    fields = (_field(shop, document, f"{group}[{at}].{key}", key, system) for key in keys)
+    if group != "jobs":
+        return tuple(fields)
+    labels = _work_labels(item["work"])
+    return tuple(replace(field, label=labels.get(key, field.label)) for key, field in zip(keys, fields, strict=True))
+
+
+def _work_labels(work: str) -> dict[str, str]:
+    labels = WORK_LABELS[work]
+    return labels if work == "time" else {**labels, "wood_kg_m3": "Wood"}
 
 
 def room_fields(shop: ShopFile, system: str) -> tuple[Field, ...]:

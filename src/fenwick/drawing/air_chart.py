@@ -1,0 +1,88 @@
+"""Fine dust in the room's air over a job and after it, one curve for each way of airing."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+
+import numpy as np
+from markupsafe import Markup
+
+from fenwick.core.system.air import MASK_OFF, Session
+from fenwick.drawing.axes import axis_ticks
+from fenwick.drawing.render import render
+from fenwick.wording.say import Voice
+
+WIDTH, HEIGHT = 430.0, 210.0
+LEFT, RIGHT, TOP, BOTTOM = 34.0, 78.0, 14.0, 28.0
+MINUTE = 60.0  #: [s]
+
+
+@dataclass(frozen=True)
+class AirCurve:
+    """One way of airing."""
+
+    key: str
+    words: str
+    session: Session
+
+
+@dataclass(frozen=True)
+class _Drawn:
+    """A curve on the page."""
+
+    key: str
+    words: str
+    points: list[tuple[float, float]]
+    label: float  #: height of its name
+    off: tuple[float, float] | None  #: where the mask may come off
+
+
+def render_air(curves: Sequence[AirCurve], duration: float, voice: Voice, name: str) -> Markup:
+    """The chart as SVG; `duration` of the job [s]."""
+    span = float(curves[0].session.time[-1])
+    most = max(max(float(np.max(curve.session.breathed)) for curve in curves), 1e-12)
+    ticks = axis_ticks(most, "fog", voice.system)
+    top = max(ticks[-1], most)
+    bottom = HEIGHT - BOTTOM
+
+    def x(seconds: float) -> float:
+        return LEFT + (WIDTH - LEFT - RIGHT) * seconds / span
+
+    def y(value: float) -> float:
+        return bottom - (bottom - TOP) * value / top
+
+    lines = []
+    for curve in curves:
+        points = [(x(float(t)), y(float(c))) for t, c in zip(curve.session.time, curve.session.breathed, strict=True)]
+        clear = duration + curve.session.clears
+        off = None if clear > span else (x(clear), y(curve.session.peak * MASK_OFF))
+        lines.append(_Drawn(curve.key, curve.words, points, points[-1][1] + 4.0, off))
+    return render(
+        "air_chart.svg.jinja",
+        name=name,
+        width=WIDTH,
+        height=HEIGHT,
+        left=LEFT,
+        right=WIDTH - RIGHT,
+        top=TOP,
+        bottom=bottom,
+        job=x(min(duration, span)),
+        lines=_labels_apart(lines),
+        ticks=[(y(t), voice.figure(t, "fog", unit=False)) for t in ticks],
+        times=[(x(t), f"{t / MINUTE:.0f}") for t in np.linspace(0.0, span, 5)],
+        description="; ".join(
+            f"{curve.words}: at most {voice.figure(curve.session.peak, 'fog')}, down to a tenth "
+            f"{curve.session.clears / MINUTE:.0f} minutes after the tool stops"
+            for curve in curves
+        ),
+    )
+
+
+def _labels_apart(lines: list[_Drawn]) -> list[_Drawn]:
+    """Lines whose names at the right keep a line's distance, from the bottom up."""
+    lowest, labels = HEIGHT - BOTTOM + 6.0, {}
+    for line in sorted(lines, key=lambda one: -one.label):
+        labels[line.key] = min(line.label, lowest)
+        lowest = labels[line.key] - 15.0
+    return [replace(line, label=labels[line.key]) for line in lines]

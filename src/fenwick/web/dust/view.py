@@ -1,0 +1,167 @@
+"""What the page of the dust shows, prepared as plain values."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass
+
+from markupsafe import Markup
+
+from fenwick.core.formulas.sizes import SIZES
+from fenwick.core.rules import RuleBook
+from fenwick.core.system.air import BREATHED
+from fenwick.core.system.assess import Assessment, assess
+from fenwick.core.system.fate import ENDS, Fate
+from fenwick.core.system.work import Done, Week, by_class, week
+from fenwick.data.lines import LineState
+from fenwick.drawing.fate import render_small_ends
+from fenwick.drawing.flow import render_flow
+from fenwick.rig import Rig, build_line
+from fenwick.rig.ports import alone
+from fenwick.rig.result import voice_for
+from fenwick.shop.read import empty_shop
+from fenwick.shop.work import jobs_on_line
+from fenwick.web.dust.air import AirCard, Typed, air_card
+from fenwick.wording.say import Voice
+from fenwick.wording.work import full_words, job_words
+
+WEEK = "week"
+COARSE = 100e-6  #: dust above it flies and lies [m]
+
+
+@dataclass(frozen=True)
+class JobRow:
+    """One job."""
+
+    name: str
+    tool: str
+    makes: str
+    in_bin: str
+    full_after: str
+    bar: Markup | None
+
+
+@dataclass(frozen=True)
+class DustView:
+    """The page."""
+
+    state: LineState
+    rig: Rig
+    of: str  #: id of the port, or `WEEK`
+    choices: list[tuple[str, str]]
+    title: str
+    subtitle: str
+    flow: Markup | None
+    classes: list[tuple[str, str, Markup]]  #: (size, share of the dust, where it goes)
+    jobs: list[JobRow]
+    left_out: list[tuple[str, str]]
+    full: str  #: when the bin is full
+    air: AirCard | None
+    harmful: bool  #: the air comes first
+    why_not: str = ""
+
+
+def dust_view(state: LineState, of: str | None, typed: Typed, system: str) -> DustView:
+    """Follow the dust of one tool, or of the week.
+
+    Parameters
+    ----------
+    state : the line as stored
+    of : id of a port, or `WEEK`; None takes the first open one
+    typed : what was typed about the air
+    system : unit system
+    """
+    rig, shop, rules = state.rig, state.owned or empty_shop(state.shop), RuleBook()
+    voice, line = voice_for(rig, system), build_line(rig)
+    ports = [(leaf.id, leaf.port.name) for leaf in line.leaves]
+    jobs, left = jobs_on_line(shop, rig, rules)
+    choices = [*ports, (WEEK, "The week's work")]
+    if of not in [key for key, _ in choices]:
+        of = next((leaf.id for leaf in line.leaves if leaf.open), ports[0][0])
+    total = week(line, jobs)
+    view = _week_view if of == WEEK else _port_view
+    title, subtitle, ends, classes, made = view(rig, of, total, voice)
+    lone = alone(rig, of) if of != WEEK else None
+    lone_voice = voice_for(lone or rig, system)
+    return DustView(
+        state=state,
+        rig=rig,
+        of=of,
+        choices=choices,
+        title=title,
+        subtitle=subtitle,
+        flow=render_flow(ends, _amount(of, total, voice), made, "flow") if ends else None,
+        classes=classes,
+        jobs=[_job_row(one, voice) for one in total.jobs],
+        left_out=left,
+        full=full_words(total, voice),
+        air=air_card(lone, state.previous, of, shop, typed, lone_voice, rules) if lone else None,
+        harmful=bool(lone and (dust := build_line(lone).dust) and dust.harmful),
+        why_not="" if ends else _why_not(of, left, total),
+    )
+
+
+Shown = tuple[str, str, dict[str, float] | None, list[tuple[str, str, Markup]], str]
+
+
+def _port_view(rig: Rig, of: str, _: Week, voice: Voice) -> Shown:
+    """One port alone: (title, subtitle, ends, sizes, what it all begins as)."""
+    line = build_line(alone(rig, of) or rig)
+    found = assess(line)
+    dust = line.dust.label if line.dust else "Dust not known"
+    subtitle = f"{dust}, its port open alone · widths are true"
+    title = f"Where 100 g go at the {voice.name(of).lower()}"
+    if found.fate is None:
+        return title, subtitle, None, [], ""
+    ends = {end: float(found.fate.share(end)[0]) for end in ENDS}
+    return title, subtitle, ends, _classes(found.fate), "made"
+
+
+def _week_view(_: Rig, of: str, total: Week, voice: Voice) -> Shown:
+    """All the week's jobs together."""
+    count = f"{len(total.jobs)} job{'' if len(total.jobs) == 1 else 's'}"
+    subtitle = f"{count} on this line · widths are true"
+    if total.made <= 0.0:
+        return "Where the week's dust goes", subtitle, None, [], ""
+    return (
+        "Where the week's dust goes",
+        subtitle,
+        {end: mass / total.made for end, mass in total.ends.items()},
+        [],
+        "made a week",
+    )
+
+
+def _amount(of: str, total: Week, voice: Voice) -> Callable[[float], str]:
+    def grams(share: float) -> str:
+        mass = 100.0 * share
+        return f"{mass:.0f} g" if mass >= 9.95 else f"{mass:.1f} g"
+
+    def masses(share: float) -> str:
+        mass = share * total.made
+        return voice.figure(mass, "heap" if mass >= 0.995 else "mass")
+
+    return masses if of == WEEK else grams
+
+
+def _classes(fate: Fate) -> list[tuple[str, str, Markup]]:
+    words = ("below 10 µm, breathed", "10 to 100 µm, floats", "above 100 µm, flies")
+    rows = []
+    for name, (share, ends) in zip(words, by_class(fate, SIZES, (BREATHED, COARSE)), strict=True):
+        if share > 0.0:
+            said = f"{100 * share:.0f} g" if share >= 0.0095 else f"{100 * share:.1f} g"
+            rows.append((name, said, render_small_ends(ends, 420.0)))
+    return rows
+
+
+def _job_row(one: Done, voice: Voice) -> JobRow:
+    makes, in_bin, full = job_words(one, voice)
+    found: Assessment = one.found
+    bar = render_small_ends({end: float(found.fate.share(end)[0]) for end in ENDS}, 200.0) if found.fate else None
+    return JobRow(one.job.name, one.line.leaves[one.job.port].port.name, makes, in_bin, full, bar)
+
+
+def _why_not(of: str, left: list[tuple[str, str]], total: Week) -> str:
+    if of == WEEK and not total.jobs:
+        return "No job of the shop's list is done on this line." if left else "No jobs are listed yet."
+    return "Not known: it takes the kind of dust and the hood at the port."

@@ -1,0 +1,46 @@
+"""The room's air in words: how long to stay masked, and what would shorten it."""
+
+from __future__ import annotations
+
+from math import ceil
+
+from fenwick.core.system.air import Session, Source
+from fenwick.wording.say import Voice
+from fenwick.wording.verdict import VerdictRow, split
+
+MINUTE, HOUR = 60.0, 3600.0  #: [s]
+SEVERE_MASK, LONG_MASK = 90.0 * MINUTE, 30.0 * MINUTE  #: [s]
+
+CAUTIONS = (
+    "An estimate for comparing, from a well-mixed room: near the tool the air is worse. It is no measurement and says "
+    "nothing about limits or compliance.",
+    "An optical monitor sees some sizes of some dusts: hardly any above 10 µm, none below about 0.3 µm, and it is "
+    "calibrated with another dust than yours. Trust its ups and downs before its figures.",
+)
+
+
+def minutes(seconds: float) -> str:
+    """A time in whole minutes, or hours where it is long."""
+    if seconds < 2.0 * HOUR:
+        return f"{ceil(seconds / MINUTE - 1e-9)} min"
+    return f"{seconds / HOUR:.1f} h"
+
+
+def mask_row(now: Session, source: Source, voice: Voice) -> VerdictRow:
+    """How long to stay masked after the tool stops."""
+    level = "act" if now.clears > SEVERE_MASK else "watch" if now.clears > LONG_MASK else "ok"
+    number, unit = split(minutes(now.clears))
+    peak = voice.figure(now.peak, "fog")
+    through = float(source.through_filter[0])
+    filtered = f" {100.0 * through:.0f} % of it came through the vacuum's filter." if through > 0.005 else ""
+    sentence = f"Until the air is down to a tenth of its worst, about {peak} below 10 µm.{filtered}"
+    return VerdictRow("mask", "Stay masked after the cut", number, unit, level, None, None, sentence)
+
+
+def airing_words(key: str, now: Session, then: Session) -> str:
+    """What another way of airing changes."""
+    less = 1.0 - then.peak / now.peak if now.peak > 0.0 else 0.0
+    peak = f"peak {100.0 * less:.0f} % lower" if less >= 0.005 else "the same peak"
+    if less <= -0.005:
+        peak = f"peak {-100.0 * less:.0f} % higher"
+    return f"mask {minutes(then.clears)} instead of {minutes(now.clears)}, {peak}"
