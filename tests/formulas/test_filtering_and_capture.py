@@ -11,10 +11,10 @@ from fenwick.core.formulas.bin import BinAir, retention, tilt_share
 
 def test_penetration_falls_with_size_and_with_the_cake() -> None:
     size = np.geomspace(0.5e-6, 1e-3, 30)
-    passes = filtering.penetration_filter(size, 0.1, 1e-6, 0.5, 0.0, 0.05)
+    passes = filtering.clean_penetration(size, 0.1, 1e-6, 0.5)
     assert np.all(np.diff(passes) < 0)
     assert passes[0] <= 1
-    loaded = filtering.penetration_filter(size, 0.1, 1e-6, 0.5, 0.05, 0.05)
+    loaded = filtering.caked_penetration(passes, 0.05, 0.05)
     assert np.allclose(loaded, passes / np.e)
 
 

@@ -36,6 +36,7 @@ class SeparatorPart(f.Part):
     tilt_deg: f.Tilt = Field(0.0, title="Leans over")
     outlet_d_m: f.Bore = Field(title="Outlet bore")
     outlet_length_m: f.Depth = Field(title="Outlet hangs")
+    price: f.Price | None = Field(None, title="Separator price")
     hoses_swapped: f.Flag = Field(False, title="Hoses swapped")
     claim: ClaimPart | None = None
     tool_end: EndPart | None = None

@@ -116,6 +116,7 @@ class FilterMedium:
     kind: str  #: paper, hepa or bag
     area: Values  #: [m^2]
     held: Values = 0.0  #: dust on it [kg]
+    cake: Values | None = None  #: resistance of that dust, K2 W [Pa s/m]; None: by rule, from what it holds
 
     @property
     def load(self) -> Values:

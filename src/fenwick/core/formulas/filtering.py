@@ -17,19 +17,26 @@ def cake_loss(cake_resistance: Values, face_velocity: Values) -> Values:
     return cake_resistance * face_velocity
 
 
-def penetration_filter(
-    diameter: Values, base: Values, scale: Values, power: Values, load: Values, cake: Values
-) -> Array:
-    """Share of a size that passes a filter or bag [-].
+def clean_penetration(diameter: Values, base: Values, scale: Values, power: Values) -> Array:
+    """Share of a size that passes a clean filter or bag [-].
 
     Parameters
     ----------
     diameter : [m]
     base, scale, power : of base^((d/scale)^power); a bag 0.5, 2 µm, 0.7; paper 0.1, 1 µm, 0.5
-    load : dust held [kg/m^2]
+    """
+    return np.asarray(np.power(base, np.power(np.asarray(diameter) / scale, power)))
+
+
+def caked_penetration(clean: Values, load: Values, cake: Values) -> Array:
+    """The same behind the dust it holds [-]: clean·e^(−W/cake).
+
+    Parameters
+    ----------
+    clean : penetration of the clean medium [-]
+    load : W, dust held [kg/m^2]
     cake : load that cuts the penetration to 1/e [kg/m^2]
     """
-    clean = np.power(base, np.power(np.asarray(diameter) / scale, power))
     return np.asarray(clean * np.exp(-np.asarray(load) / cake))
 
 

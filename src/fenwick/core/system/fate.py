@@ -8,10 +8,10 @@ import numpy as np
 
 from fenwick.core.arrays import Array
 from fenwick.core.system.capture import Capture
-from fenwick.core.system.caught import caught_together
 from fenwick.core.system.line import Line
 from fenwick.core.system.separation import Separation
-from fenwick.core.system.vacuum_path import in_vacuum, passes_before_stages
+from fenwick.core.system.stream import stream_through
+from fenwick.core.system.vacuum_path import in_vacuum
 
 #: every end of the dust, each only once
 ENDS = ("bin", "wet", "inline", "tank", "bag", "paper", "exhaust", "room_air", "floor", "hood", "extra")
@@ -90,26 +90,15 @@ def fate(line: Line, captures: tuple[Capture, ...], separations: tuple[Separatio
     -------
     None when the capture there is not known.
     """
-    together = caught_together(line, captures)
-    if line.dust is None or together is None:
+    stream = stream_through(line, captures, separations)
+    if line.dust is None or stream is None:
         return None
-    made = line.dust.weights
-    past = made * together.caught
-    nothing = np.zeros_like(past)
-    held, wetted, inline = nothing, nothing, made * together.inline
-    *before, last = passes_before_stages(line)
-    for stage, passes in zip(separations, before, strict=True):
-        inline, past = inline + past * (1.0 - passes), past * passes
-        if stage.grades is not None:
-            kept = past * stage.grades.kept
-            past = past - kept
-            held, wetted = (held, wetted + kept) if stage.wet else (held + kept, wetted)
-    inline, past = inline + past * (1.0 - last), past * last
+    made, together, past = line.dust.weights, stream.together, stream.past
     inside = in_vacuum(past, line.vacuum, line.rules)
     ends = {
-        "bin": held,
-        "wet": wetted,
-        "inline": inline,
+        "bin": stream.held,
+        "wet": stream.wetted,
+        "inline": stream.inline,
         "tank": inside.tank,
         "bag": inside.bag,
         "paper": inside.filter,

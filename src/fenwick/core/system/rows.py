@@ -173,6 +173,13 @@ def wet_row(stage: WetStage, bore: Values) -> Row:
     return Row(stage.id, "wet-stage", around, around, area, law=law)
 
 
+def cake_resistance(medium: FilterMedium, line: Line) -> Values:
+    """K2 W of what a filter holds [Pa s/m]; full pleats take no more."""
+    if medium.cake is not None:
+        return medium.cake
+    return np.asarray(_cake_per_load(line) * np.minimum(medium.load, line.rules["filter.full"]))
+
+
 def _cake_per_load(line: Line) -> Values:
     """K2 of the dust a filter holds [1/s]; that of 50 µm where the dust is not known."""
     dust = line.usual_dust or line.dust
@@ -188,7 +195,7 @@ def filter_law(medium: FilterMedium, line: Line, *, clean_too: bool) -> SpecialL
 
     The cake is taken to have the sizes of the line's dust, the coarse ones dropped in the tank.
     """
-    resistance = _cake_per_load(line) * np.minimum(medium.load, line.rules["filter.full"])
+    resistance = cake_resistance(medium, line)
     if clean_too:
         resistance = resistance + line.rules[f"filter.k1-{medium.kind}"]
 

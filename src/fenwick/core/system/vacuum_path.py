@@ -12,7 +12,7 @@ from fenwick.core.components.elements import Element, InlineFilter
 from fenwick.core.components.separator import Separator
 from fenwick.core.components.vacuum import FilterMedium, Vacuum
 from fenwick.core.components.wet import WetStage
-from fenwick.core.formulas.filtering import penetration_filter, tank_drop_share
+from fenwick.core.formulas.filtering import caked_penetration, clean_penetration, tank_drop_share
 from fenwick.core.formulas.sizes import SIZES
 from fenwick.core.rules import RuleBook
 from fenwick.core.system.line import Line
@@ -46,13 +46,14 @@ def in_vacuum(entering: Array, vacuum: Vacuum, rules: RuleBook) -> InVacuum:
 
 def medium_penetration(medium: FilterMedium, rules: RuleBook) -> Array:
     """Share of each size that passes a filter or bag as it is loaded [-], shape (60, 1) or (60, n)."""
-    if medium.kind == "hepa":
-        clean = np.full_like(SIZES, 1.0) * rules["hepa.passes"]
-        return np.asarray(clean * np.exp(-np.asarray(medium.load) / rules["filter.cake"]))
-    kind = medium.kind
-    return penetration_filter(
-        SIZES, rules[f"{kind}.base"], rules[f"{kind}.size"], rules[f"{kind}.power"], medium.load, rules["filter.cake"]
-    )
+    return caked_penetration(clean_medium(medium.kind, rules), medium.load, rules["filter.cake"])
+
+
+def clean_medium(kind: str, rules: RuleBook) -> Array:
+    """Share of each size that passes a clean medium: paper, hepa or bag [-], shape (60, 1)."""
+    if kind == "hepa":
+        return np.asarray(np.ones_like(SIZES) * rules["hepa.passes"])
+    return clean_penetration(SIZES, rules[f"{kind}.base"], rules[f"{kind}.size"], rules[f"{kind}.power"])
 
 
 def passes_filters(parts: Sequence[Element], rules: RuleBook) -> Array:

@@ -1,0 +1,194 @@
+"""What a line asks for: cleaning, new filters and bags, what an hour of work costs, when a separator has paid."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from fenwick.core.arrays import Array
+from fenwick.core.components.vacuum import FilterMedium, Vacuum
+from fenwick.core.rules import RuleBook
+from fenwick.core.system.ageing import AgeingMap, Course, Filters, ageing_map, bin_hours, without_separators
+from fenwick.core.system.line import Line
+from fenwick.core.system.march import march
+from fenwick.core.system.rows import cake_resistance
+
+LONG = 1000.0  #: hours of work beyond which nothing is followed [h]
+AREAS = np.geomspace(0.02, 4.0, 25)  #: of filters tried [m^2]
+
+
+@dataclass(frozen=True)
+class Way:
+    """One way to run the line, from clean filters."""
+
+    id: str  #: with, without, other-bag
+    bag_area: float  #: 0: no bag [m^2]
+    course: Course  #: one column
+    life: float  #: until the air is down by a quarter [h]; inf beyond `LONG`
+    exhaust: float  #: of the dust made, through the filter when it is clean [-]
+
+    @property
+    def flow(self) -> float:
+        """Air with clean filters [m^3/s]."""
+        return float(self.course.flow[0, 0])
+
+
+@dataclass(frozen=True)
+class Cleanings:
+    """A filter cleaned each time the air is down by a quarter, until that comes too soon."""
+
+    between: tuple[float, ...]  #: hours of work, the first from new [h]
+
+    @property
+    def total(self) -> float:
+        """Hours a filter lasts [h]."""
+        return float(sum(self.between))
+
+
+@dataclass(frozen=True)
+class Prices:
+    """In the shop's money; None where not known."""
+
+    filter: float | None = None
+    bag: float | None = None
+    separator: float | None = None
+
+
+@dataclass(frozen=True)
+class Upkeep:
+    """How the line ages, with and without its separators."""
+
+    with_it: Way
+    without: Way | None  #: None where it has no separator
+    other_bag: Way | None  #: with a bag where it has none, and the reverse
+    now: Course | None  #: from how the filter is today; None where that is clean
+    now_left: float | None  #: hours until the air is down by a quarter [h]
+    today: float  #: air today over the air with a clean filter [-]
+    exhaust_today: float  #: of the dust made, through the filter as it is [-]
+    exhaust_clean: float  #: the same with a clean filter [-]
+    bin_hours: float | None  #: from floor to mark [h]
+    smallest: float | None  #: filter area that still lasts as long as asked [m^2]; None: none of those tried
+
+
+def upkeep(line: Line, wanted: float) -> Upkeep | None:
+    """Follow the line over `LONG` hours of work.
+
+    Parameters
+    ----------
+    line : a single variant
+    wanted : hours that a filter should last between cleanings [h]
+
+    Returns
+    -------
+    None where the dust, its amount, the hood or a filter is not known.
+    """
+    mapped = ageing_map(line)
+    if mapped is None:
+        return None
+    vacuum, rules = line.vacuum, line.rules
+    bare = without_separators(line)
+    mapped_bare = ageing_map(bare) if line.stages else None
+    bag = float(np.max(vacuum.bag.area)) if vacuum.bag is not None else 0.0
+    other = 0.0 if bag else float(np.max(rules["bag.area"]))
+    with_it = _way("with", mapped, vacuum, bag)
+    swapped = _way("other-bag", mapped, vacuum, other) if vacuum.filter is not None else None
+    held = vacuum.filter if vacuum.filter is not None and float(np.max(vacuum.filter.held)) > 0.0 else None
+    now = march(mapped, _filters(vacuum, bag, held, line), LONG) if held is not None else None
+    clean, today = with_it.flow, with_it.flow if now is None else float(now.flow[0, 0])
+    return Upkeep(
+        with_it=with_it,
+        without=None if mapped_bare is None else _way("without", mapped_bare, vacuum, bag),
+        other_bag=swapped,
+        now=now,
+        now_left=None if now is None else _left(now, clean, rules),
+        today=today / clean,
+        exhaust_today=with_it.exhaust if now is None else float(now.exhaust[0, 0]),
+        exhaust_clean=with_it.exhaust,
+        bin_hours=bin_hours(mapped, line),
+        smallest=_smallest(mapped, vacuum, bag, wanted) if vacuum.filter is not None else None,
+    )
+
+
+def _filters(vacuum: Vacuum, bag: float, held: FilterMedium | None = None, line: Line | None = None) -> Filters:
+    """One course's filters, clean or as they are."""
+    own = vacuum.filter
+    load, cake = 0.0, 0.0
+    if held is not None and line is not None:
+        load, cake = float(np.max(held.load)), float(np.max(cake_resistance(held, line)))
+    area = 0.0 if own is None else float(np.max(own.area))
+    return Filters(
+        "paper" if own is None else own.kind, np.array([area]), np.array([bag]), np.array([load]), np.array([cake])
+    )
+
+
+def _way(name: str, mapped: AgeingMap, vacuum: Vacuum, bag: float) -> Way:
+    course = march(mapped, _filters(vacuum, bag), LONG)
+    life = float(course.life(float(np.max(mapped.rules["filter.down"])))[0])
+    return Way(name, bag, course, life, float(course.exhaust[0, 0]))
+
+
+def _left(now: Course, clean: float, rules: RuleBook) -> float:
+    """Hours until the air is a quarter below that of a clean filter [h]."""
+    limit = float(np.max(rules["filter.down"])) * clean
+    share = limit / float(now.flow[0, 0])
+    return 0.0 if share >= 1.0 else float(now.life(share)[0])
+
+
+def _smallest(mapped: AgeingMap, vacuum: Vacuum, bag: float, wanted: float) -> float | None:
+    """The least of `AREAS`, drawn between them, that lasts as long as wanted."""
+    assert vacuum.filter is not None
+    none = np.zeros_like(AREAS)
+    tried = Filters(vacuum.filter.kind, AREAS, none + bag, none, none)
+    lives = march(mapped, tried, max(wanted, 0.1) * 1.5).life(float(np.max(mapped.rules["filter.down"])))
+    good = np.flatnonzero(lives >= wanted)
+    if good.size == 0:
+        return None
+    k = int(good[0])
+    if k == 0 or not np.isfinite(lives[k]):
+        return float(AREAS[k])
+    low, high = np.log(lives[k - 1]), np.log(lives[k])
+    return float(np.exp(np.interp(np.log(wanted), [low, high], np.log(AREAS[k - 1 : k + 1]))))
+
+
+def cleanings(life: float, rules: RuleBook) -> Cleanings | None:
+    """How often a filter is worth cleaning, each cleaning leaving some of the cake in it; None where it lasts no time.
+
+    A life that was not followed to its end counts as `LONG`.
+    """
+    life = min(life, LONG)
+    if life <= 0.0:
+        return None
+    leaves, worn = float(np.max(rules["filter.blinds"])), float(np.max(rules["filter.worn"]))
+    between: list[float] = []
+    share = 1.0
+    while share >= worn and len(between) < 100:
+        between.append(life * share)
+        share *= 1.0 - leaves
+    return Cleanings(tuple(between))
+
+
+def cost_per_hour(way: Way, prices: Prices, rules: RuleBook) -> float | None:
+    """Filters and bags for an hour of work, in the shop's money; None where a price or the life is not known.
+
+    A bag is thrown away when the air is down by a quarter; a filter is cleaned then, and replaced when worn out.
+    """
+    if way.bag_area > 0.0:
+        return None if prices.bag is None or way.life <= 0.0 else prices.bag / min(way.life, LONG)
+    lasts = cleanings(way.life, rules)
+    return None if lasts is None or prices.filter is None else prices.filter / lasts.total
+
+
+def payback_hours(upkept: Upkeep, prices: Prices, rules: RuleBook) -> float | None:
+    """Hours of work after which a separator has paid for itself [h]; inf never; None where that cannot be told."""
+    if upkept.without is None or prices.separator is None:
+        return None
+    now, before = cost_per_hour(upkept.with_it, prices, rules), cost_per_hour(upkept.without, prices, rules)
+    if now is None or before is None:
+        return None
+    return prices.separator / (before - now) if before > now else float("inf")
+
+
+def at_hour(course: Course, values: Array, hour: float) -> float:
+    """A value of a course's first column at an hour of work, between its steps."""
+    return float(np.interp(hour, course.hours, values[:, 0]))

@@ -1,0 +1,118 @@
+"""A figure of the line over its working hours: as it is, without the separator, from today."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+
+import numpy as np
+from markupsafe import Markup
+
+from fenwick.core.arrays import Array
+from fenwick.drawing.axes import axis_ticks
+from fenwick.drawing.render import render
+from fenwick.wording.say import Voice
+
+WIDTH, HEIGHT = 860.0, 300.0
+LEFT, RIGHT, TOP, BOTTOM = 46.0, 150.0, 14.0, 40.0
+SAMPLES = 160
+MOST_EMPTYINGS = 60  #: marks under the axis beyond which none are drawn
+
+
+@dataclass(frozen=True)
+class AgeingCurve:
+    """One course of one figure."""
+
+    key: str
+    words: str
+    hours: Array  #: [h]
+    values: Array  #: stored units
+    mark: float | None = None  #: hour at which the air is down by a quarter [h]
+
+
+@dataclass(frozen=True)
+class _Drawn:
+    """A curve on the page."""
+
+    key: str
+    words: str
+    points: list[tuple[float, float]]
+    label: float
+    mark: tuple[float, float] | None
+
+
+def render_ageing(
+    curves: Sequence[AgeingCurve],
+    span: float,
+    quantity: str,
+    limit: float | None,
+    emptied: float | None,
+    voice: Voice,
+) -> Markup:
+    """The chart as SVG.
+
+    Parameters
+    ----------
+    curves : over the same hours or more
+    span : shown [h]
+    quantity : of the values
+    limit : below which it is to clean, stored units; None: none
+    emptied : how often the bin is emptied [h]; None: not known
+    voice : words and units
+    """
+    time = np.linspace(0.0, span, SAMPLES)
+    sampled = [(curve, np.interp(time, curve.hours, curve.values)) for curve in curves]
+    most = max(max(float(np.max(values)) for _, values in sampled), 1e-12)
+    ticks = [tick for tick in axis_ticks(most, quantity, voice.system, 4) if tick <= 1.04 * most]
+    top, bottom = (1.0 if quantity == "share" and most > 0.3 else 1.04 * most), HEIGHT - BOTTOM
+
+    def x(hour: float) -> float:
+        return LEFT + (WIDTH - LEFT - RIGHT) * hour / span
+
+    def y(value: float) -> float:
+        return bottom - (bottom - TOP) * value / top
+
+    drawn = []
+    for curve, values in sampled:
+        points = [(x(float(t)), y(float(v))) for t, v in zip(time, values, strict=True)]
+        mark = None
+        if curve.mark is not None and curve.mark <= span:
+            mark = (x(curve.mark), y(float(np.interp(curve.mark, curve.hours, curve.values))))
+        drawn.append(_Drawn(curve.key, curve.words, points, points[-1][1] + 4.0, mark))
+    step = 0.0 if emptied is None else emptied
+    often = step > 0.0 and span / step <= MOST_EMPTYINGS
+    empties = [float(hour) for hour in np.arange(step, span, step)] if often else []
+    return render(
+        "ageing_chart.svg.jinja",
+        width=WIDTH,
+        height=HEIGHT,
+        left=LEFT,
+        right=WIDTH - RIGHT,
+        bottom=bottom,
+        lines=_labels_apart(drawn, bottom),
+        limit=None if limit is None else y(limit),
+        ticks=[(y(t), voice.figure(t, quantity, unit=False).removesuffix(".0")) for t in ticks],
+        times=[(x(t), f"{t:g}") for t in _round_hours(span)],
+        empties=[x(hour) for hour in empties],
+        description="; ".join(
+            f"{curve.words}: {voice.figure(float(values[0]), quantity)} at first, "
+            f"{voice.figure(float(values[-1]), quantity)} after {span:.0f} hours"
+            for curve, values in sampled
+        ),
+    )
+
+
+def _round_hours(span: float) -> list[float]:
+    raw = span / 6.0
+    power = 10.0 ** np.floor(np.log10(raw))
+    step = next(m * power for m in (1.0, 2.0, 5.0, 10.0) if m * power >= raw)
+    return [float(f"{hour:.4g}") for hour in np.arange(0.0, span + 1e-9, step)]
+
+
+def _labels_apart(lines: list[_Drawn], bottom: float) -> list[_Drawn]:
+    """Lines whose names at the right keep a line's distance, from the bottom up."""
+    lowest, labels = bottom + 4.0, {}
+    for line in sorted(lines, key=lambda one: -one.label):
+        labels[line.key] = min(line.label, lowest)
+        lowest = labels[line.key] - 16.0
+    return [replace(line, label=labels[line.key]) for line in lines]

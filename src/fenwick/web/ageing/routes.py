@@ -1,0 +1,67 @@
+"""Routes of ageing: parse, call, render."""
+
+from __future__ import annotations
+
+from flask import Blueprint, redirect, render_template, request, url_for
+from flask.typing import ResponseReturnValue
+
+from fenwick.data.lines import LineState, line_names, line_state, step_line
+from fenwick.web.ageing.view import Asked, ageing_editor, ageing_view
+from fenwick.web.database import session
+from fenwick.web.header import line_in_hand
+from fenwick.web.line.form import Editor, read_editor
+from fenwick.web.line.routes import save
+from fenwick.web.units import unit_system
+
+bp = Blueprint("ageing", __name__)
+
+
+@bp.get("/ageing")
+def start() -> ResponseReturnValue:
+    """The line in hand over its hours; the five questions where there is none."""
+    line_id = line_in_hand()
+    return redirect(url_for("ageing.show", line_id=line_id) if line_id else url_for("start.ask"))
+
+
+@bp.get("/lines/<int:line_id>/ageing")
+def show(line_id: int) -> ResponseReturnValue:
+    """The line over its working hours."""
+    return _render(line_state(session(), line_id))
+
+
+@bp.post("/lines/<int:line_id>/ageing")
+def change(line_id: int) -> ResponseReturnValue:
+    """Take the fields; what is wrong comes back beside what was typed."""
+    state, system = line_state(session(), line_id), unit_system()
+    changed = read_editor(state.rig, ageing_editor(state.rig, system), request.form, system)
+    if changed.editor.error or any(field.error for field in changed.editor.fields):
+        return _render(state, changed.editor, 422)
+    if changed.rig is not None:
+        save(line_id, changed.rig, changed.label)
+    return _after(line_id)
+
+
+@bp.post("/lines/<int:line_id>/ageing/<any(undo, redo):way>")
+def step(line_id: int, way: str) -> ResponseReturnValue:
+    """Take the last change back, or bring it again."""
+    step_line(session(), line_id, -1 if way == "undo" else +1)
+    return _after(line_id)
+
+
+def _asked() -> Asked:
+    get = request.values.get
+    return Asked(get("port"), get("figure", "flow"), get("wanted", "").strip())
+
+
+def _after(line_id: int) -> ResponseReturnValue:
+    if request.headers.get("HX-Request"):
+        return _render(line_state(session(), line_id))
+    return redirect(url_for("ageing.show", line_id=line_id, port=request.values.get("port")))
+
+
+def _render(state: LineState, editor: Editor | None = None, status: int = 200) -> ResponseReturnValue:
+    view = ageing_view(state, _asked(), unit_system(), editor)
+    template = "ageing/_ageing.html" if request.headers.get("HX-Request") else "ageing/page.html"
+    return render_template(template, view=view, lines=line_names(session(), state.id)), (
+        422 if view.wanted.error else status
+    )

@@ -1,0 +1,187 @@
+"""What the page of ageing shows, prepared as plain values."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+from markupsafe import Markup
+
+from fenwick.core.arrays import Array
+from fenwick.core.rules import RuleBook
+from fenwick.core.system.ageing import Course
+from fenwick.core.system.upkeep import LONG, Prices, Upkeep, upkeep
+from fenwick.data.lines import LineState
+from fenwick.drawing.ageing_chart import AgeingCurve, render_ageing
+from fenwick.rig import Rig, build_line
+from fenwick.rig.places import path_of
+from fenwick.rig.ports import alone
+from fenwick.rig.result import voice_for
+from fenwick.rig.separator import SeparatorPart
+from fenwick.shop import ShopFile
+from fenwick.shop.work import HOUR, jobs_on_line
+from fenwick.units import BadNumberError, format_value, parse_value
+from fenwick.web.fields import Field
+from fenwick.web.line.form import Editor, rig_field
+from fenwick.wording.say import Voice
+from fenwick.wording.upkeep import WayRow, upkeep_rows, way_rows
+from fenwick.wording.verdict import VerdictRow
+
+WANTED = 10.0  #: hours asked of a filter between cleanings, until others are typed [h]
+SHOWN = 1.35  #: of the line's own life, how far the chart goes
+FIGURES = {
+    "flow": ("Air at the tool", "flow"),
+    "suction": ("Suction of the fan", "suction"),
+    "speed": ("Slowest run", "speed"),
+    "kept": ("Kept in the bin", "share"),
+    "exhaust": ("Past the filter", "share"),
+}
+
+
+@dataclass(frozen=True)
+class Asked:
+    """What the address asks for."""
+
+    port: str | None = None
+    figure: str = "flow"
+    wanted: str = ""
+
+
+@dataclass(frozen=True)
+class AgeingView:
+    """The page."""
+
+    state: LineState
+    rig: Rig
+    port: str
+    ports: list[tuple[str, str]]
+    figure: str
+    figures: list[tuple[str, str]]
+    title: str
+    chart: Markup | None
+    unit: str
+    rows: list[VerdictRow]
+    ways: list[WayRow]
+    wanted: Field
+    editor: Editor
+    why_not: str
+
+
+def ageing_editor(rig: Rig, system: str) -> Editor:
+    """The fields that the hours and the costs hang on."""
+    document = rig.model_dump(mode="json")
+    paths = []
+    if rig.vacuum.filter is not None:
+        paths += [f"vacuum.filter.{key}" for key in ("area_m2", "held_kg", "price")]
+    if rig.vacuum.bag is not None:
+        paths += [f"vacuum.bag.{key}" for key in ("area_m2", "price")]
+    stage = next((part for part in rig.line.elements if isinstance(part, SeparatorPart)), None)
+    if stage is not None:
+        paths.append(f"{path_of(document, stage.id)}.price")
+    for way in rig.line.ways:
+        paths.append(f"{path_of(document, way[0].id)}.port.dust_rate_kg_s")
+    fields = [rig_field(rig, document, path, system) for path in paths]
+    several = len(rig.line.ways) > 1
+    named = []
+    for field in fields:
+        port = next((way[0].port for way in rig.line.ways if field.path.startswith(_root(document, way[0].id))), None)
+        name = f"{port.name} makes" if port and several else field.label
+        named.append(field if port is None else Field(**{**field.__dict__, "label": name}))
+    return Editor("ageing", "Filters and costs", "ageing", tuple(named))
+
+
+def _root(document: dict[str, object], branch: str) -> str:
+    return f"{path_of(document, branch)}.port"
+
+
+def ageing_view(state: LineState, asked: Asked, system: str, editor: Editor | None = None) -> AgeingView:
+    """Follow the line over its hours and prepare the page."""
+    whole = state.rig
+    ports = [(way[0].id, way[0].port.name) for way in whole.line.ways if way[0].port]
+    open_now = [leaf.id for leaf in build_line(whole).leaves if leaf.open]
+    port = asked.port if asked.port in [key for key, _ in ports] else (open_now or [ports[0][0]])[0]
+    assert port is not None
+    rig = alone(whole, port) or whole
+    voice, rules = voice_for(rig, system), RuleBook()
+    wanted, hours = _wanted(asked.wanted)
+    found = upkeep(build_line(rig), hours)
+    figure = asked.figure if asked.figure in FIGURES else "flow"
+    prices, sign = _prices(rig), state.owned.money if state.owned else "€"
+    weekly = _weekly(state.owned, whole, port, rules)
+    return AgeingView(
+        state=state,
+        rig=whole,
+        port=port,
+        ports=ports,
+        figure=figure,
+        figures=[(key, words) for key, (words, _) in FIGURES.items()],
+        title=f"{FIGURES[figure][0]} over hours of work",
+        chart=_chart(found, figure, voice, rules) if found else None,
+        unit=_unit(figure, voice),
+        rows=upkeep_rows(found, prices, hours, weekly, rules, sign, voice) if found else [],
+        ways=way_rows(found, prices, rules, sign, voice) if found else [],
+        wanted=wanted,
+        editor=editor or ageing_editor(whole, system),
+        why_not="" if found else "It takes the dust, its amount, the hood, and the filter's area.",
+    )
+
+
+def _unit(figure: str, voice: Voice) -> str:
+    return voice.figure(1.0, FIGURES[figure][1]).split(" ", 1)[-1]
+
+
+def _wanted(text: str) -> tuple[Field, float]:
+    """The field of hours asked between cleanings, and the hours."""
+    shown = text or f"{WANTED:g}"
+    try:
+        hours = parse_value(shown, "number", "metric")
+        if not 0.0 < hours <= LONG:
+            return Field(
+                "wanted", "Between cleanings", shown, "h", error=f"must be above 0 and at most {LONG:.0f} h"
+            ), WANTED
+    except BadNumberError as error:
+        return Field("wanted", "Between cleanings", shown, "h", error=str(error)), WANTED
+    return Field("wanted", "Between cleanings", format_value(hours, "number", "metric", field=True), "h"), hours
+
+
+def _prices(rig: Rig) -> Prices:
+    stage = next((part for part in rig.line.elements if isinstance(part, SeparatorPart)), None)
+    return Prices(
+        rig.vacuum.filter.price if rig.vacuum.filter else None,
+        rig.vacuum.bag.price if rig.vacuum.bag else None,
+        stage.price if stage else None,
+    )
+
+
+def _weekly(shop: ShopFile | None, rig: Rig, port: str, rules: RuleBook) -> float | None:
+    """Hours a week that the port's jobs take [h]; None where no job is known there."""
+    if shop is None:
+        return None
+    jobs, _ = jobs_on_line(shop, rig, rules)
+    at = [way[0].id for way in rig.line.ways].index(port)
+    hours = [job.seconds * job.times / HOUR for job in jobs if job.port == at and job.seconds is not None]
+    return sum(hours) or None
+
+
+def _chart(found: Upkeep, figure: str, voice: Voice, rules: RuleBook) -> Markup:
+    quantity = FIGURES[figure][1]
+    curves = [_curve("with", "as it is" if found.without else "no separator", found.with_it.course, figure)]
+    curves[0] = AgeingCurve(**{**curves[0].__dict__, "mark": found.with_it.life})
+    if found.now is not None:
+        curves.append(_curve("today", "from today", found.now, figure))
+    if found.without is not None and figure != "kept":
+        bare = _curve("without", "without separator", found.without.course, figure)
+        curves.append(AgeingCurve(**{**bare.__dict__, "mark": found.without.life}))
+    if found.other_bag is not None and figure in ("flow", "exhaust"):
+        words = "with a bag" if found.other_bag.bag_area > 0.0 else "bag dropped"
+        curves.append(_curve("bag", words, found.other_bag.course, figure))
+    life = found.with_it.life
+    span = float(np.clip(SHOWN * life, 2.0, 200.0)) if np.isfinite(life) else 200.0
+    limit = float(np.max(rules["filter.down"])) * found.with_it.flow if figure == "flow" else None
+    known = [curve for curve in curves if np.all(np.isfinite(curve.values))]
+    return render_ageing(known, span, quantity, limit, found.bin_hours, voice) if known else Markup("")
+
+
+def _curve(key: str, words: str, course: Course, figure: str) -> AgeingCurve:
+    values: Array = getattr(course, figure)
+    return AgeingCurve(key, words, course.hours, values[:, 0])

@@ -1,0 +1,180 @@
+"""How a line ages, in words and rows."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from fenwick.core.rules import RuleBook
+from fenwick.core.system.upkeep import LONG, Prices, Upkeep, Way, cleanings, cost_per_hour, payback_hours
+from fenwick.wording.say import Voice
+from fenwick.wording.verdict import VerdictRow, bar
+
+LITTLE, MUCH = 0.9, 0.75  #: of the clean filter's air: above the first leave a cake, below the second clean it
+WAYS = {"with": "As it is", "without": "Without the separator"}
+
+
+@dataclass(frozen=True)
+class WayRow:
+    """One way to run the line, in a table."""
+
+    name: str
+    flow: str
+    life: str
+    lasts: str
+    exhaust: str
+    cost: str
+    here: bool
+
+
+def hours(value: float) -> str:
+    """Hours of work: in minutes where there are few, and no further than they were followed."""
+    if value >= LONG:
+        return f"over {LONG:.0f} h"
+    if value < 1.0:
+        return f"{60.0 * value:.0f} min"
+    return f"{value:.1f} h" if value < 19.95 else f"{value:.0f} h"
+
+
+def money(value: float, sign: str) -> str:
+    """An amount of the shop's money."""
+    return f"{value:.0f} {sign}" if value >= 9.95 else f"{value:.2f} {sign}"
+
+
+def way_rows(found: Upkeep, prices: Prices, rules: RuleBook, sign: str, voice: Voice) -> list[WayRow]:
+    """The ways side by side: as it is, without the separator, with a bag or without."""
+    ways = [found.with_it, *(way for way in (found.other_bag, found.without) if way is not None)]
+    return [_way_row(way, found, prices, rules, sign, voice) for way in ways]
+
+
+def _way_row(way: Way, found: Upkeep, prices: Prices, rules: RuleBook, sign: str, voice: Voice) -> WayRow:
+    name = WAYS.get(way.id) or ("With a bag" if way.bag_area > 0.0 else "With the bag dropped")
+    if way.id == "with" and found.without is None:
+        name = "As it is, no separator"
+    if way.bag_area > 0.0:
+        lasts = "a new bag each time"
+    else:
+        cleaned = cleanings(way.life, rules)
+        count = 0 if cleaned is None else len(cleaned.between) - 1
+        total = "" if cleaned is None else hours(cleaned.total)
+        lasts = "not known" if cleaned is None else f"{total}, cleaned {count} times"
+    cost = cost_per_hour(way, prices, rules)
+    return WayRow(
+        name=name,
+        flow=voice.figure(way.flow, "flow"),
+        life=hours(way.life),
+        lasts=lasts,
+        exhaust=exhaust_words(way.exhaust),
+        cost="price not given" if cost is None else money(cost, sign),
+        here=way.id == "with",
+    )
+
+
+def exhaust_words(share: float) -> str:
+    """What passes the filter, of 100 g made."""
+    grams = 100.0 * share
+    if grams >= 0.095:
+        return f"{grams:.1f} g"
+    return f"{1000.0 * grams:.2g} mg" if grams >= 1e-5 else "under 0.01 mg"
+
+
+def upkeep_rows(
+    found: Upkeep, prices: Prices, wanted: float, weekly: float | None, rules: RuleBook, sign: str, voice: Voice
+) -> list[VerdictRow]:
+    """The verdict.
+
+    Parameters
+    ----------
+    found, prices, rules : of the line
+    wanted : hours asked of a filter between cleanings [h]
+    weekly : hours of work a week [h]; None: not known
+    sign : of the shop's money
+    voice : words and units
+    """
+    rows = [_life(found, wanted)]
+    if found.now is not None:
+        rows.append(_today(found, voice))
+    rows.append(_bin(found, weekly))
+    rows.append(_cost(found, prices, rules, sign))
+    if found.without is not None:
+        rows.append(_payback(found, prices, weekly, rules))
+    rows.append(_smallest(found, wanted, voice))
+    return rows
+
+
+def _parts(text: str) -> tuple[str, str]:
+    number, _, unit = text.rpartition(" ")
+    return (number, unit) if number else (text, "")
+
+
+def _life(found: Upkeep, wanted: float) -> VerdictRow:
+    life = found.with_it.life
+    level = "ok" if life >= wanted else "watch" if life >= 0.25 * wanted else "act"
+    without = f" Without the separator: {hours(found.without.life)}." if found.without is not None else ""
+    sentence = f"From a clean filter, at the dust this tool makes.{without}"
+    return VerdictRow("life", "Until the air is down ¼", *_parts(hours(life)), level, *bar(life, wanted), sentence)
+
+
+def _today(found: Upkeep, voice: Voice) -> VerdictRow:
+    share = found.today
+    left = "" if found.now_left is None else f" In {hours(found.now_left)} it is down by a quarter."
+    fine = (
+        f" Its cake lets {exhaust_words(found.exhaust_today)} of 100 g made through; cleaned it would "
+        f"let {exhaust_words(found.exhaust_clean)}."
+    )
+    if share < MUCH:
+        level, title, what = "act", "Clean it now", "The cake costs more air than it is worth."
+    elif share < LITTLE:
+        level, title, what = "watch", "Clean it soon", "It still catches better than a clean one."
+    else:
+        level, title, what = "ok", "Leave the cake on", "It costs little and catches better than a clean filter."
+        left = f"{left}"
+    caution = " Outdoors and masked; never blow it out indoors." if level != "ok" else ""
+    return VerdictRow(
+        "cake", title, f"{100.0 * share:.0f}", "% of the air", level, share, MUCH, f"{what}{fine}{left}{caution}"
+    )
+
+
+def _bin(found: Upkeep, weekly: float | None) -> VerdictRow:
+    title = "Bin to be emptied every"
+    if found.bin_hours is None:
+        why = "There is no bin, or how the dust lies is not known."
+        return VerdictRow("bin-hours", title, "not known", "", "", None, None, why)
+    weeks = "" if not weekly else f", every {found.bin_hours / weekly:.1f} weeks at {weekly:.1f} h a week"
+    sentence = f"From its floor to the line{weeks}. Past the line the air stirs it up, and all goes to the filter."
+    return VerdictRow("bin-hours", title, *_parts(hours(found.bin_hours)), "", None, None, sentence)
+
+
+def _cost(found: Upkeep, prices: Prices, rules: RuleBook, sign: str) -> VerdictRow:
+    title, cost = "Filters and bags", cost_per_hour(found.with_it, prices, rules)
+    if cost is None:
+        what = "bag" if found.with_it.bag_area > 0.0 else "filter"
+        return VerdictRow("cost", title, "not known", "", "", None, None, f"Give the price of a {what}, below.")
+    before = None if found.without is None else cost_per_hour(found.without, prices, rules)
+    sentence = "For an hour of work, the filter cleaned until that is no longer worth it."
+    if before is not None:
+        sentence += f" Without the separator: {money(before, sign)}."
+    return VerdictRow("cost", title, f"{cost:.2f}", f"{sign} an hour", "", None, None, sentence)
+
+
+def _payback(found: Upkeep, prices: Prices, weekly: float | None, rules: RuleBook) -> VerdictRow:
+    title, pays = "The separator has paid after", payback_hours(found, prices, rules)
+    if pays is None:
+        why = "Give what the separator and a filter cost, below."
+        return VerdictRow("payback", title, "not known", "", "", None, None, why)
+    if np.isinf(pays):
+        why = "It saves no filters here; what it saves is air."
+        return VerdictRow("payback", title, "never", "", "", None, None, why)
+    weeks = f" About {pays / weekly:.0f} weeks at {weekly:.1f} h a week." if weekly else ""
+    return VerdictRow("payback", title, *_parts(hours(pays)), "", None, None, f"In filters and bags alone.{weeks}")
+
+
+def _smallest(found: Upkeep, wanted: float, voice: Voice) -> VerdictRow:
+    title = "Smallest filter that would do"
+    if found.smallest is None:
+        why = f"None that fits a shop vacuum lasts {hours(wanted)} here: keep more in the bin first."
+        return VerdictRow("smallest", title, "none", "", "", None, None, why)
+    area = voice.figure(found.smallest, "area")
+    sentence = f"To last {hours(wanted)} between cleanings; life grows with the square of its area."
+    return VerdictRow("smallest", title, *_parts(area), "", None, None, sentence)
