@@ -6,7 +6,7 @@ import numpy as np
 import pytest
 
 from fenwick.core.arrays import Values, join_variants, take_variants, variant_count
-from fenwick.core.system.checks import LEVEL_WORDS, graded
+from fenwick.core.system.check import LEVEL_WORDS, graded
 from fenwick.core.system.transport import CARRYING_WORDS, judge_carrying
 
 

@@ -11,7 +11,8 @@ from fenwick.core.components.dust import DUSTS
 from fenwick.core.formulas import bin as bin_rules
 from fenwick.core.formulas.sizes import SIZES, terminal_velocity
 from fenwick.core.system.assess import assess
-from fenwick.core.system.checks import ACT, OK, WATCH, folding_suction
+from fenwick.core.system.check import ACT, OK, WATCH
+from fenwick.core.system.strength import folding_suction
 from fenwick.core.system.uncertainty import sureness
 from tests.lines import disc_line
 

@@ -9,7 +9,7 @@ from fenwick.core.components.dust import DUSTS
 from fenwick.core.components.elements import Gate, Hose, Reducer
 from fenwick.core.formulas.sizes import SIZES, terminal_velocity
 from fenwick.core.system.assess import assess
-from fenwick.core.system.checks import ACT, OK, WATCH, Check
+from fenwick.core.system.check import ACT, OK, WATCH, Check
 from fenwick.core.system.line import Line
 from fenwick.core.system.operating import operating_point
 from fenwick.core.system.passage import clearing_time, largest_piece

@@ -20,7 +20,7 @@ from fenwick.core.formulas.cyclone import FAMILIES
 from fenwick.core.formulas.swirl import cut_size_orbit, loss_coefficient_orbit, swirl_velocities
 from fenwick.core.rules import rule
 from fenwick.core.system.assess import Assessment, assess
-from fenwick.core.system.checks import LEVEL_WORDS
+from fenwick.core.system.check import LEVEL_WORDS
 from fenwick.core.system.effects import effects, sweeps
 from fenwick.core.system.line import Line
 from fenwick.core.system.separation import fill_mark

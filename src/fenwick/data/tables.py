@@ -58,3 +58,17 @@ class ShopRevision(SQLModel, table=True):
     label: str = Field(max_length=300)
     document: str = Field(sa_column=Column(Text, nullable=False))
     created_at: datetime = Field(default_factory=_now)
+
+
+class Acknowledgement(SQLModel, table=True):
+    """A check that somebody has seen and given a reason for; taken back, it stays in the record."""
+
+    id: int | None = Field(default=None, primary_key=True)
+    line_id: int = Field(foreign_key="dust_line.id", ondelete="CASCADE", index=True)
+    check_id: str = Field(max_length=60)
+    part: str = Field(default="", max_length=60)  #: what it concerned; empty: the line
+    level: int  #: how bad it was; once it gets worse, it is open again
+    sentence: str = Field(max_length=500)  #: as it read then
+    reason: str = Field(max_length=500)
+    created_at: datetime = Field(default_factory=_now)
+    withdrawn_at: datetime | None = None

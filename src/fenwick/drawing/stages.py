@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 from fenwick.core.components.bins import Bin
 from fenwick.drawing.shapes import Box, Point
-from fenwick.rig.build import build_bin
+from fenwick.rig.build_bin import build_bin
 from fenwick.rig.separator import (
     ChamberPart,
     CyclonePart,

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from fenwick.core.system.assess import Assessment
-from fenwick.core.system.checks import LEVEL_WORDS
+from fenwick.core.system.check import LEVEL_WORDS
 from fenwick.core.system.transport import SETTLES
 
 CARRYING_LEVELS = ("act", "watch", "ok")

@@ -10,7 +10,10 @@ from pydantic import Field, model_validator
 from fenwick.rig import fields as f
 from fenwick.rig.problems import refuse
 
-MaterialKind = Literal["hdpe", "pp", "abs", "polycarbonate", "acrylic", "steel", "plywood", "mdf", "fibre-drum"]
+MaterialKind = Literal[
+    "hdpe", "pp", "abs", "polycarbonate", "acrylic", "steel", "plywood", "mdf", "fibre-drum", "other"
+]
+PlateKind = Literal["hdpe", "pp", "abs", "polycarbonate", "acrylic", "steel", "plywood", "mdf", "fibre-drum"]
 ClosureKind = Literal["screwed-gasket", "clamp-ring", "foam-strip", "snap-on", "latch-gasket", "loose"]
 
 
@@ -29,9 +32,35 @@ class LedgePart(f.Part):
 
 
 class StiffenerPart(f.Part):
-    """A ring round the bin."""
+    """A ring round the bin; its section, where it is known, says whether it is stiff enough."""
 
     height_m: f.Depth = Field(title="Height")
+    material: PlateKind | None = Field(None, title="Ring of")
+    outwards_m: f.Wall | None = Field(None, title="Ring wide")
+    tall_m: f.Wall | None = Field(None, title="Ring tall")
+
+
+class LidPart(f.Part):
+    """A flat round lid."""
+
+    material: PlateKind = Field(title="Lid of")
+    thickness_m: f.Wall = Field(title="Lid thick")
+    rim_held: f.Flag = Field(False, title="Rim held all round")
+    stiffener_material: PlateKind | None = Field(None, title="Disc glued on")
+    stiffener_m: f.Wall | None = Field(None, title="Disc thick")
+
+    @model_validator(mode="after")
+    def _whole(self) -> Self:
+        if self.stiffener_material is not None and self.stiffener_m is None:
+            refuse("stiffener_m", "is missing: it says how stiff the disc is")
+        return self
+
+
+class ReliefPart(f.Part):
+    """A valve that lets air in before the bin folds."""
+
+    opens_at_pa: f.Suction = Field(title="Valve opens at")
+    area_m2: f.OpenArea = Field(title="Valve opening")
 
 
 class BinPart(f.Part):
@@ -46,6 +75,18 @@ class BinPart(f.Part):
     leak_area_m2: f.GapArea | None = Field(None, title="Bin leak")
     stiffeners: tuple[StiffenerPart, ...] = Field((), max_length=20)
     nested: f.Flag = Field(False, title="Nested bucket")
+    youngs_modulus_pa: f.Modulus | None = Field(None, title="Wall's E")
+    poisson_ratio: f.Poisson | None = Field(None, title="Wall's ν")
+    mass_kg: f.Heap | None = Field(None, title="Bin weighs")
+    lid: LidPart | None = None
+    relief: ReliefPart | None = None
+
+    @model_validator(mode="after")
+    def _material_has_data(self) -> Self:
+        for key in ("youngs_modulus_pa", "poisson_ratio"):
+            if self.material == "other" and getattr(self, key) is None:
+                refuse(key, "is missing: without it nobody can say when a bin of this material folds")
+        return self
 
     @model_validator(mode="after")
     def _geometry(self) -> Self:

@@ -5,7 +5,6 @@ from __future__ import annotations
 from math import pi, radians
 from typing import Any
 
-from fenwick.core.components.bins import Bin, Ledge
 from fenwick.core.components.chambers import ElbowLid, OneBody, RimInlet
 from fenwick.core.components.cyclone import Cyclone
 from fenwick.core.components.dust import DUSTS
@@ -23,7 +22,7 @@ from fenwick.core.components.elements import (
     Port,
     Reducer,
 )
-from fenwick.core.components.separator import Separator, Slot, SlottedDisc
+from fenwick.core.components.separator import Separator, Slot, SlottedDisc, Stand
 from fenwick.core.components.site import Site
 from fenwick.core.components.vacuum import Curve, FilterMedium, MeasuredCurve, Nameplate, Vacuum
 from fenwick.core.components.wet import WetStage
@@ -33,7 +32,7 @@ from fenwick.core.formulas.fan import exponent_from_air_power
 from fenwick.core.rules import RuleBook
 from fenwick.core.system.line import Line
 from fenwick.core.system.ports import with_dust
-from fenwick.rig.bin import BinPart
+from fenwick.rig.build_bin import build_bin
 from fenwick.rig.dust import build_dust
 from fenwick.rig.elements import (
     BranchPart,
@@ -58,13 +57,14 @@ from fenwick.rig.separator import (
     RimInletPart,
     SeparatorPart,
     SlottedDiscPart,
+    StandPart,
     WetStagePart,
 )
 
 
 def build_line(rig: Rig) -> Line:
     """The core's line for a checked rig."""
-    site = Site(rig.site.temperature_c + ZERO_CELSIUS, rig.site.altitude_m)
+    site = Site(rig.site.temperature_c + ZERO_CELSIUS, rig.site.altitude_m, rig.site.outdoors)
     swapped = rig.line.use == "swap"
     line = Line(
         vacuum=build_vacuum(rig.vacuum, site),
@@ -73,6 +73,7 @@ def build_line(rig: Rig) -> Line:
         trunk=tuple(_element(element) for element in rig.line.elements),
         junction_bore=rig.line.junction_bore_m,
         site=site,
+        earthed=rig.line.earthed,
         rules=RuleBook().with_values(ONE_HOSE) if swapped else RuleBook(),
     )
     return with_dust(line)
@@ -95,6 +96,10 @@ def build_vacuum(part: VacuumPart, site: Site) -> Vacuum:
         name=part.name,
         electrical_power=part.electrical_power_w,
         exhaust_outdoors=part.exhaust == "outdoors",
+        own_cooling=None if part.cooling is None else part.cooling == "own-air",
+        takes_water=part.takes_water,
+        last_held=part.last_held,
+        emptied=part.emptied,
     )
 
 
@@ -168,7 +173,13 @@ def _element(part: ElementPart) -> Element:
 
 def build_separator(part: SeparatorPart) -> Separator:
     """The core's separator."""
-    common: dict[str, Any] = {"bin": build_bin(part.bin), "tilt": radians(part.tilt_deg), "swapped": part.hoses_swapped}
+    common: dict[str, Any] = {
+        "bin": build_bin(part.bin),
+        "tilt": radians(part.tilt_deg),
+        "swapped": part.hoses_swapped,
+        "stand": _stand(part.stand) if part.stand else None,
+        "body": (part.body_material, part.body_m) if part.body_material and part.body_m else None,
+    }
     match part:
         case CyclonePart():
             shape = CycloneGeometry(
@@ -193,6 +204,10 @@ def build_separator(part: SeparatorPart) -> Separator:
     raise TypeError(f"no such separator: {type(part).__name__}")
 
 
+def _stand(part: StandPart) -> Stand:
+    return Stand(part.headroom_m, part.space_m, part.base_m, part.mass_kg, part.wheels, part.tied)
+
+
 def _chamber(part: ChamberPart) -> dict[str, Any]:
     return {
         "id": part.id,
@@ -204,19 +219,3 @@ def _chamber(part: ChamberPart) -> dict[str, Any]:
         "inlet_rectangle": part.inlet if part.inlet_height_m is not None else None,
         "slots": tuple(Slot(slot.width_m, radians(slot.arc_deg), radians(slot.start_deg)) for slot in part.slots),
     }
-
-
-def build_bin(part: BinPart) -> Bin:
-    """The core's bin."""
-    return Bin(
-        heights=tuple(point.height_m for point in part.profile),
-        diameters=tuple(point.d_m for point in part.profile),
-        closure=part.closure,
-        wall=part.wall_m,
-        material=part.material,
-        fill_height=part.fill_height_m,
-        leak_area=part.leak_area_m2,
-        stiffeners=tuple(ring.height_m for ring in part.stiffeners),
-        ledges=tuple(Ledge(ledge.height_m, ledge.depth_m) for ledge in part.ledges),
-        nested=part.nested,
-    )

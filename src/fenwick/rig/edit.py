@@ -9,8 +9,10 @@ from fenwick.rig.guesses import prune_guesses
 from fenwick.rig.model import Rig
 from fenwick.rig.problems import Problem, RigError, split_path
 from fenwick.rig.read import check_rig
+from fenwick.rig.separator import StandPart
 
 END_KEYS = ("tool_end", "vacuum_end", "end", "inlet_end")
+BEGINS = {**dict.fromkeys(END_KEYS, EndPart), "stand": StandPart}  #: what nobody had described before
 
 
 def edit_rig(rig: Rig, changes: dict[str, Any]) -> Rig:
@@ -49,8 +51,8 @@ def _set(document: Any, path: str, value: Any) -> None:
     here = document
     try:
         for item in way:
-            if item in END_KEYS and here[item] is None:
-                here[item] = EndPart().model_dump()  # an end that nobody had measured before
+            if item in BEGINS and here[item] is None:
+                here[item] = BEGINS[item]().model_dump()
             here = here[item]
         here[last]
         here[last] = value

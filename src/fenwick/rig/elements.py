@@ -221,6 +221,7 @@ class LinePart(f.Part):
     """Branches, and the elements from where they join to the vacuum."""
 
     use: Literal["gates", "swap"] = Field("gates", title="Tools share it by")
+    earthed: f.Flag = Field(False, title="Hoses earthed")
     combinations: tuple[CombinationPart, ...] = Field((), max_length=40)
     junction_bore_m: f.Bore | None = None
     elements: tuple[ElementPart, ...] = Field((), max_length=60)

@@ -7,9 +7,10 @@ from math import isfinite
 from typing import Any
 
 from fenwick.core.system.assess import Assessment, assess
-from fenwick.core.system.checks import LEVEL_WORDS, Check
+from fenwick.core.system.check import LEVEL_WORDS, Check
 from fenwick.core.system.line import Line
 from fenwick.core.system.passage import clearing_time
+from fenwick.core.system.review import review
 from fenwick.core.system.transport import CARRYING_WORDS
 from fenwick.core.system.uncertainty import sureness
 from fenwick.rig.build import build_line
@@ -64,7 +65,7 @@ def solve_rig(rig: Rig) -> dict[str, Any]:
         for key in ("inline", "extra"):
             if float(found.fate.share(key)[0]) > 0.0:
                 result["fate"][key] = float(found.fate.share(key)[0])
-    result["checks"] = [_check(check, voice) for check in found.checks]
+    result["checks"] = [_check(check, voice) for check in review(line, found)]
     doubt = least_certain(line, voice)
     result["warnings"] = [
         *warnings(line, found, voice),
@@ -74,13 +75,13 @@ def solve_rig(rig: Rig) -> dict[str, Any]:
 
 
 def _check(check: Check, voice: Voice) -> dict[str, Any]:
-    value = float(check.value[0])
-    figure = {"value": value} if isfinite(value) else {}  # a bay too short to fold has no folding suction
+    figures = {"value": float(check.value[0]), "limit": float(check.limit[0])}
+    # a bay too short to fold has no folding suction, a check of facts has no figures at all
+    known = {key: value for key, value in figures.items() if isfinite(value)}
     return {
         "id": check.id,
         "level": LEVEL_WORDS[int(check.level[0])],
-        **figure,
-        "limit": float(check.limit[0]),
+        **known,
         "part": check.part,
         "text": check_sentence(check, voice),
     }

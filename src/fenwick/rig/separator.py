@@ -9,7 +9,7 @@ from pydantic import Field, model_validator
 
 from fenwick.core.components.bins import Bin
 from fenwick.rig import fields as f
-from fenwick.rig.bin import BinPart
+from fenwick.rig.bin import BinPart, PlateKind
 from fenwick.rig.ends import EndPart
 from fenwick.rig.problems import refuse
 
@@ -27,6 +27,17 @@ class ClaimPart(f.Part):
     bolt_d_m: f.HoleBore | None = Field(None, title="Bolt hole")
 
 
+class StandPart(f.Part):
+    """How the whole stands."""
+
+    headroom_m: f.Depth | None = Field(None, title="Room above floor")
+    space_m: f.Size | None = Field(None, title="Floor it has")
+    base_m: f.Size | None = Field(None, title="Stands on")
+    mass_kg: f.Heap | None = Field(None, title="Head weighs")
+    wheels: f.Flag = Field(False, title="On wheels")
+    tied: f.Flag = Field(False, title="Tied to it or a wall")
+
+
 class SeparatorPart(f.Part):
     """What every type has: a bin below it, a hose on either side."""
 
@@ -39,6 +50,9 @@ class SeparatorPart(f.Part):
     price: f.Price | None = Field(None, title="Separator price")
     hoses_swapped: f.Flag = Field(False, title="Hoses swapped")
     claim: ClaimPart | None = None
+    body_material: PlateKind | None = Field(None, title="Body bent from")
+    body_m: f.Wall | None = Field(None, title="Body's sheet")
+    stand: StandPart | None = None
     tool_end: EndPart | None = None
     vacuum_end: EndPart | None = None
     bin: BinPart

@@ -79,5 +79,5 @@ def _stiffened(rig: Rig, candidate: Candidate) -> Rig:
     disc = next(e for e in rig.line.elements if e.id == candidate.part)
     if not isinstance(disc, SeparatorPart):
         raise KeyError(candidate.part)
-    rings = [{"height_m": ring.height_m} for ring in disc.bin.stiffeners]
+    rings = [ring.model_dump(mode="json") for ring in disc.bin.stiffeners]
     return edit_rig(rig, {f"{path}.bin.stiffeners": [*rings, {"height_m": round(candidate.value, 4)}]})

@@ -9,6 +9,7 @@ from fenwick import __version__
 from fenwick.data import Database
 from fenwick.web import (
     ageing,
+    checks,
     database,
     dust,
     errors,
@@ -58,6 +59,6 @@ def create_app(shop: Database, secret_key: str) -> Flask:
     init_filters(app)
     header.init_app(app)
     app.extensions["fenwick-jobs"] = Jobs()
-    for place in (line, separator, hood, dust, ageing, finder, start, shop_pages, settings, reference, pieces):
+    for place in (line, separator, hood, dust, ageing, checks, finder, start, shop_pages, settings, reference, pieces):
         app.register_blueprint(place.bp)
     return app

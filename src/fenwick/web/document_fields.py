@@ -36,7 +36,7 @@ def document_field(root: type[BaseModel], document: Any, path: str, system: str,
     label = label or facts.title
     if facts.choices:
         choices = tuple((choice, choice_word(path, choice)) for choice in facts.choices)
-        text = YES_NO[bool(value)] if facts.flag else value or ""
+        text = YES_NO[bool(value)] if facts.flag and value is not None else value or ""
         return Field(path, label, text, choices=choices, optional=facts.optional)
     if facts.quantity is None:
         return Field(path, label, value or "", optional=facts.optional, free_text=True)

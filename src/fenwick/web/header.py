@@ -1,27 +1,47 @@
-"""What the header of every page needs: the line in hand."""
+"""What the header of every page needs: the line in hand, and how many of its checks are open."""
 
 from __future__ import annotations
 
 from typing import Any
 
-from flask import Flask, request
+from flask import Flask, Response, render_template, request
 from flask import session as cookie
 from sqlalchemy.exc import SQLAlchemyError
 
-from fenwick.data.lines import all_line_ids
+from fenwick.core.errors import CoreError
+from fenwick.data.lines import all_line_ids, line_state
 from fenwick.web.database import session
+from fenwick.web.open_checks import Tally, checked, tally
 
 
 def init_app(app: Flask) -> None:
-    """Tell every template which line is in hand."""
+    """Tell every template which line is in hand and what is open there; renew that after every change."""
     app.context_processor(_header)
+    app.after_request(_renew)
 
 
 def _header() -> dict[str, Any]:
     try:
-        return {"line_here": line_in_hand()}
+        here = line_in_hand()
+        return {"line_here": here, "open_checks": None if here is None else _open(here), "oob_pill": False}
     except SQLAlchemyError:  # the page that says so must still come up
-        return {"line_here": None}
+        return {"line_here": None, "open_checks": None, "oob_pill": False}
+
+
+def _open(line_id: int) -> Tally | None:
+    try:
+        return tally(checked(session(), line_state(session(), line_id)))
+    except CoreError:  # the page says what is wrong with the line
+        return None
+
+
+def _renew(response: Response) -> Response:
+    """Behind the fragment of a change, the pill of the header as it is now."""
+    changed = request.method == "POST" and request.headers.get("HX-Request") and response.status_code == 200
+    if changed and response.mimetype == "text/html" and not response.direct_passthrough and response.data:
+        pill = render_template("_checks_pill.html", oob_pill=True)
+        response.data = response.get_data() + pill.encode()
+    return response
 
 
 def line_in_hand() -> int | None:

@@ -29,6 +29,13 @@ TERMS: dict[str, Term] = {
         "v = Q / (10 x² + A);  caught = 1 − 0.1^(r^1.5), r = v / v needed",
         "Dalla Valle; industrial ventilation practice; the exponent is a rule of thumb.",
     ),
+    "escapes": Term(
+        "Escapes to be breathed",
+        "Of 100 g made, what floats past the port into the room's air, and what the vacuum blows back. For dust that "
+        "harms most it comes before what is kept in the bin.",
+        "floating × 0.1^(r^1.5), r = v / v needed",
+        "Industrial ventilation practice; the exponent is a rule of thumb.",
+    ),
     "air_room": Term(
         "The air you breathe",
         "Fine dust in a well-mixed room: what escapes at the tool and comes through the filter builds up while the "

@@ -5,16 +5,22 @@ from __future__ import annotations
 from collections.abc import Callable
 from math import isfinite
 
-from fenwick.core.system.checks import OK, WATCH, Check
+from fenwick.core.system.check import OK, WATCH, Check
+from fenwick.wording.check_facts import FACTS
+from fenwick.wording.check_figures import FIGURES
 from fenwick.wording.say import Voice
 
 
 def check_sentence(check: Check, voice: Voice) -> str:
     """What a check found, for its first variant."""
+    if check.id in FACTS:
+        return FACTS[check.id](check, voice)
     if not isfinite(check.value[0]):
         return f"A blocked hose pulls {voice.figure(check.limit[0], 'suction')}; this wall is too short to fold at all."
     value = voice.figure(check.value[0], _BORES.get(check.quantity, check.quantity))
     limit = voice.figure(check.limit[0], _BORES.get(check.quantity, check.quantity))
+    if check.id in FIGURES:
+        return FIGURES[check.id](check, value, limit, voice)
     return _SENTENCES[check.id](int(check.level[0]), value, limit, check.part, voice)
 
 

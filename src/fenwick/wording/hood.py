@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from fenwick.core.components.hood import Enclosure, FloorNozzle, Hood
 from fenwick.core.system.capture import Capture, containment_flow
-from fenwick.core.system.checks import LEVEL_WORDS, caught_level
+from fenwick.core.system.check import LEVEL_WORDS
+from fenwick.core.system.checks import caught_level
 from fenwick.core.system.fate import Fate
 from fenwick.core.system.line import Leaf, Line
 from fenwick.wording.say import Voice

@@ -9,7 +9,8 @@ from math import ceil
 from fenwick.core.arrays import Array
 from fenwick.core.components.elements import Branch
 from fenwick.core.system.assess import Assessment, assess
-from fenwick.core.system.checks import LEVEL_WORDS, carrying_check
+from fenwick.core.system.check import LEVEL_WORDS
+from fenwick.core.system.checks import carrying_check
 from fenwick.core.system.fate import Fate
 from fenwick.core.system.line import Leaf, Line
 from fenwick.core.system.operating import OperatingPoint

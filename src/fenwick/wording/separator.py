@@ -13,7 +13,8 @@ from fenwick.core.components.separator import Separator
 from fenwick.core.formulas.cyclone import drops_by_heads, natural_length
 from fenwick.core.formulas.sizes import SIZES
 from fenwick.core.system.assess import Assessment
-from fenwick.core.system.checks import LEVEL_WORDS, kept_level
+from fenwick.core.system.check import LEVEL_WORDS
+from fenwick.core.system.checks import kept_level
 from fenwick.core.system.effects import Effect
 from fenwick.core.system.kept import kept_share
 from fenwick.core.system.line import Line

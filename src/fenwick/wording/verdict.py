@@ -5,7 +5,8 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from fenwick.core.system.assess import Assessment
-from fenwick.core.system.checks import LEVEL_WORDS, Check, carrying_check, caught_level, kept_level
+from fenwick.core.system.check import LEVEL_WORDS, Check
+from fenwick.core.system.checks import carrying_check, caught_level, kept_level
 from fenwick.core.system.line import Leaf, Line
 from fenwick.core.system.uncertainty import Band
 from fenwick.wording.checks import check_sentence
@@ -28,11 +29,48 @@ class VerdictRow:
     sentence: str
 
 
-def verdict(line: Line, assessment: Assessment, band: Band | None, voice: Voice, port: int = 0) -> list[VerdictRow]:
+def verdict(
+    line: Line, assessment: Assessment, band: Band | None, voice: Voice, port: int = 0, mask: str | None = None
+) -> list[VerdictRow]:
     """Rows for one port, by its place among the leaves; what is not known says so.
 
-    `band` is that of what all stages keep; None leaves it out.
+    Of dust that harms most, what escapes comes first and what is kept last.
+
+    Parameters
+    ----------
+    line, assessment : solved
+    band : of what all stages keep; None leaves it out
+    voice : words and units
+    port : place among the leaves
+    mask : how long to stay masked after the cut, in words; None: not known
     """
+    rows = _usual_verdict(line, assessment, band, voice, port)
+    if line.dust is None or not line.dust.harmful or assessment.fate is None or not line.leaves[port].open:
+        return rows
+    known = {row.id: row for row in rows}
+    first = _escapes(line, assessment, port, mask, voice)
+    rest = [row for key, row in known.items() if key not in ("caught", "kept")]
+    return [first, *rest, *([known["kept"]] if "kept" in known else [])]
+
+
+def _escapes(line: Line, assessment: Assessment, port: int, mask: str | None, voice: Voice) -> VerdictRow:
+    """What gets past the port into the air one breathes, and for how long."""
+    assert assessment.fate is not None
+    grams = 100.0 * float(assessment.fate.room_air[0] + assessment.fate.exhaust[0])
+    level = next(
+        (LEVEL_WORDS[int(caught_level(one, line)[0])] for one in assessment.captures if one.id == line.leaves[port].id),
+        "",
+    )
+    stay = f"Stay masked {mask} after the cut" if mask else "Stay masked until the air has cleared"
+    caught = next((one for one in assessment.captures if one.id == line.leaves[port].id), None)
+    floats = "" if caught is None else f" {voice.figure(float(caught.airborne[0]), 'share')} of what floats is caught."
+    sentence = f"{stay}: this dust harms most.{floats}"
+    return VerdictRow(
+        "escapes", "Escapes to be breathed", f"{grams:.1f}", "g of 100", level, grams / 100.0, None, sentence
+    )
+
+
+def _usual_verdict(line: Line, assessment: Assessment, band: Band | None, voice: Voice, port: int) -> list[VerdictRow]:
     leaf = line.leaves[port]
     own = {check.id: check for check in assessment.checks if check.part == leaf.id}
     rows = [_air(own, float(assessment.point.port_flow[port, 0]), voice), _caught(line, assessment, leaf, voice)]

@@ -17,18 +17,22 @@ class Material:
     label: str
     youngs_modulus: float  #: [Pa]
     poisson_ratio: float  #: [-]
+    density: float | None = None  #: usual [kg/m^3]
+    holds_bent: float | None = None  #: stress that it stands for years when bent cold [Pa]; None: not known
+    cracks_bent: float | None = None  #: stress above which it is likely to crack [Pa]
 
 
+OTHER = "other"  #: a material of one's own, with figures of its own
 MATERIALS: dict[str, Material] = {
-    "hdpe": Material("HDPE", 0.9e9, 0.42),
-    "pp": Material("Polypropylene", 1.4e9, 0.40),
-    "abs": Material("ABS", 2.2e9, 0.37),
-    "polycarbonate": Material("Polycarbonate", 2.35e9, 0.38),
-    "acrylic": Material("Acrylic", 3.1e9, 0.37),
-    "steel": Material("Steel", 200e9, 0.30),
-    "plywood": Material("Plywood", 6e9, 0.3),
-    "mdf": Material("MDF", 3.5e9, 0.25),
-    "fibre-drum": Material("Fibre drum", 2.5e9, 0.3),
+    "hdpe": Material("HDPE", 0.9e9, 0.42, 950.0),
+    "pp": Material("Polypropylene", 1.4e9, 0.40, 905.0),
+    "abs": Material("ABS", 2.2e9, 0.37, 1050.0),
+    "polycarbonate": Material("Polycarbonate", 2.35e9, 0.38, 1200.0, 14e6, 50e6),
+    "acrylic": Material("Acrylic", 3.1e9, 0.37, 1190.0),
+    "steel": Material("Steel", 200e9, 0.30, 7850.0),
+    "plywood": Material("Plywood", 6e9, 0.3, 650.0),
+    "mdf": Material("MDF", 3.5e9, 0.25, 750.0),
+    "fibre-drum": Material("Fibre drum", 2.5e9, 0.3, 700.0),
 }
 
 CLOSURES: dict[str, str] = {
@@ -50,6 +54,24 @@ class Ledge:
 
 
 @dataclass(frozen=True)
+class Lid:
+    """A flat round lid."""
+
+    material: str  #: key of MATERIALS
+    thickness: Values  #: [m]
+    rim_held: bool = False  #: all round, so that it cannot slide inwards
+    stiffener: tuple[str, Values] | None = None  #: material and thickness of a disc glued on [m]
+
+
+@dataclass(frozen=True)
+class Relief:
+    """A valve that lets air in before the bin folds."""
+
+    opens_at: Values  #: suction [Pa]
+    area: Values  #: of its opening [m^2]
+
+
+@dataclass(frozen=True)
 class Bin:
     """A round bin, straight or tapered."""
 
@@ -63,6 +85,28 @@ class Bin:
     stiffeners: tuple[float, ...] = ()  #: heights of rings [m]
     ledges: tuple[Ledge, ...] = field(default=())
     nested: bool = False  #: a second bucket inside
+    own_material: Material | None = None  #: instead of a key of MATERIALS
+    ring_stiffness: tuple[float | None, ...] = ()  #: EI of each stiffener, in their order [N m^2]; None: not known
+    lid: Lid | None = None
+    relief: Relief | None = None
+    mass: Values | None = None  #: empty [kg]; None: by its wall
+
+    @property
+    def stuff(self) -> Material | None:
+        """What it is made of; None where that is not known."""
+        return self.own_material or (MATERIALS[self.material] if self.material else None)
+
+    @property
+    def shell_mass(self) -> Values | None:
+        """Weighed, or wall, floor and lid by their thickness [kg]; None where that is not known."""
+        if self.mass is not None:
+            return self.mass
+        stuff = self.stuff
+        if self.wall is None or stuff is None or stuff.density is None:
+            return None
+        wide, narrow = np.asarray(self.diameters[-1]), np.asarray(self.diameters[0])
+        area = np.pi * 0.5 * (wide + narrow) * self.height + 0.25 * np.pi * (wide**2 + narrow**2)
+        return np.asarray(area * self.wall * stuff.density)
 
     @property
     def height(self) -> float:

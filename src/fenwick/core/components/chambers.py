@@ -8,7 +8,7 @@ import numpy as np
 
 from fenwick.core.arrays import Values
 from fenwick.core.components.bins import Bin
-from fenwick.core.components.separator import FlatChamber, Manner, Separator, SlottedDisc, square_side
+from fenwick.core.components.separator import FlatChamber, Manner, Separator, SlottedDisc, Stand, square_side
 from fenwick.core.formulas.swirl import SwirlGeometry
 
 OPPOSED = "opposed"
@@ -30,6 +30,8 @@ class OpenBin(Separator):
     bin: Bin
     tilt: Values = 0.0  #: from upright [rad]
     swapped: bool = False
+    stand: Stand | None = None
+    body: tuple[str, Values] | None = None
 
     @property
     def geometry(self) -> SwirlGeometry:
@@ -39,6 +41,11 @@ class OpenBin(Separator):
         top = float(self.bin.diameter_at(self.bin.height))
         chamber = FlatChamber(top, room, side, side, self.outlet_diameter, self.outlet_length)
         return chamber.geometry(most_orbit=self.outlet_diameter)
+
+    @property
+    def rise_above_rim(self) -> Values:
+        """Its elbows [m]."""
+        return 1.5 * np.asarray(self.inlet_bore)
 
     @property
     def opening(self) -> Values:

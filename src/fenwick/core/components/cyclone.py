@@ -8,7 +8,7 @@ import numpy as np
 
 from fenwick.core.arrays import Values
 from fenwick.core.components.bins import Bin
-from fenwick.core.components.separator import Manner, Separator
+from fenwick.core.components.separator import Manner, Separator, Stand
 from fenwick.core.formulas.cyclone import CycloneGeometry
 from fenwick.core.formulas.swirl import SwirlGeometry
 
@@ -28,6 +28,8 @@ class Cyclone(Separator):
     bin: Bin
     tilt: Values = 0.0  #: from upright [rad]
     swapped: bool = False
+    stand: Stand | None = None
+    body: tuple[str, Values] | None = None
 
     @property
     def geometry(self) -> SwirlGeometry:
@@ -38,6 +40,16 @@ class Cyclone(Separator):
     def manner(self) -> Manner:
         """Smooth mouldings rub less and cut sharper."""
         return MANNERS[self.finish]
+
+    @property
+    def rise_above_rim(self) -> Values:
+        """All of it stands on the lid [m]."""
+        return self.shape.height
+
+    @property
+    def bent_radius(self) -> Values | None:
+        """The narrow end of the cone [m]."""
+        return 0.5 * np.asarray(self.shape.dust_outlet)
 
     @property
     def opening(self) -> Values:

@@ -28,12 +28,26 @@ class Manner:
     swirl: str | None = None  #: a factor on the swirl
 
 
+@dataclass(frozen=True)
+class Stand:
+    """How the whole stands."""
+
+    headroom: Values | None = None  #: under what is above it [m]
+    space: Values | None = None  #: across the floor it has [m]
+    base: Values | None = None  #: across what it stands on [m]; None: the bin's floor
+    mass: Values | None = None  #: of everything but the bin, empty [kg]
+    wheels: bool = False
+    tied: bool = False  #: to what it is joined to, or to a wall
+
+
 class Separator(ABC):
     """A separator over a bin. Implementations are frozen dataclasses."""
 
     id: str
     bin: Bin
     tilt: Values  #: from upright [rad]
+    stand: Stand | None
+    body: tuple[str, Values] | None  #: what the body is bent from: material, thickness [m]
     swapped: bool  #: whether the hoses are on the wrong ports: suction on the side, dust through the middle
 
     @property
@@ -54,6 +68,16 @@ class Separator(ABC):
     def changed(self, **changes: Any) -> Self:
         """The same separator with some fields replaced."""
         return cast(Self, replace(cast(Any, self), **changes))
+
+    @property
+    def rise_above_rim(self) -> Values:
+        """How far the separator stands above the bin's rim [m]."""
+        return 0.0
+
+    @property
+    def bent_radius(self) -> Values | None:
+        """Radius to which its body's sheet is bent [m]; None where no sheet is."""
+        return None
 
     @property
     def drop_below_rim(self) -> Values:
@@ -132,6 +156,8 @@ class SlottedDisc(Separator):
     bin: Bin
     tilt: Values = 0.0  #: from upright [rad]
     swapped: bool = False
+    stand: Stand | None = None
+    body: tuple[str, Values] | None = None
     hung: bool = False  #: whether the disc hangs in the bin, as deep as the chamber is high
     inlet_rectangle: tuple[Values, Values] | None = None  #: height and width of an inlet that is not round [m]
 
@@ -163,6 +189,16 @@ class SlottedDisc(Separator):
             return 0.0
         there = self.bin.diameter_at(self.bin.height - self.chamber_height)
         return np.maximum(0.5 * (there - self.chamber_diameter), 0.0)
+
+    @property
+    def rise_above_rim(self) -> Values:
+        """The chamber, where it does not hang in the bin [m]."""
+        return 0.0 if self.hung else self.chamber_height
+
+    @property
+    def bent_radius(self) -> Values | None:
+        """That of the chamber [m]; None where the bin is the chamber's wall."""
+        return None if self.hung else 0.5 * np.asarray(self.chamber_diameter)
 
     @property
     def drop_below_rim(self) -> Values:

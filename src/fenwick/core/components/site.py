@@ -14,6 +14,7 @@ class Site:
 
     temperature: Values = 293.15  #: of the room [K]
     altitude: Values = 0.0  #: above sea level [m]
+    outdoors: bool = False  #: in the rain
 
     @property
     def pressure(self) -> Values:

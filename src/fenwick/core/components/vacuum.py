@@ -138,3 +138,7 @@ class Vacuum:
     name: str = "Vacuum"
     electrical_power: float | None = None  #: [W]
     exhaust_outdoors: bool = False  #: blown out of the room
+    own_cooling: bool | None = None  #: whether its motor has cooling air of its own; None: not known
+    takes_water: bool | None = None  #: None: not known
+    last_held: str | None = None  #: kind of dust; None: not known
+    emptied: bool = False  #: and cleaned, since it last held that

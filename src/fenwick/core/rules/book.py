@@ -40,6 +40,9 @@ SUBJECTS = {
     "room": "The room's air",
     "work": "Jobs",
     "shell": "Strength",
+    "stand": "Standing, lifting",
+    "circuit": "Circuits",
+    "motor": "The vacuum's motor",
     "verdict": "When a figure is to watch or to act on",
 }
 

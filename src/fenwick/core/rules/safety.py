@@ -7,6 +7,18 @@ from fenwick.core.rules.rule import ESTIMATE, Rule
 ROWS: tuple[Rule, ...] = (
     Rule("shell.knock-down", 0.7, 0.5, 0.9, "number", "×", "Real bins against a perfect cylinder", ESTIMATE),
     Rule("shell.nested", 2.0, 1.5, 2.0, "number", "×", "A second nested bucket against one alone", ESTIMATE),
+    Rule("shell.lid-bends", 50.0, 30.0, 100.0, "number", "parts of its width", "How far a lid may be drawn in"),
+    Rule("stand.lift", 0.15, 0.1, 0.3, "bore", "", "Room to lift a lid or a head off", ESTIMATE),
+    Rule("stand.bend", 2.0, 1.5, 3.0, "number", "bores", "Room that a hose wants to bend over a lid", ESTIMATE),
+    Rule("stand.pull", 40.0, 20.0, 80.0, "force", "", "Pull of a hose on what it is joined to", ESTIMATE),
+    Rule("stand.heavy", 15.0, 10.0, 20.0, "heap", "", "Weight that one lifts with care"),
+    Rule("stand.too-heavy", 25.0, 20.0, 30.0, "heap", "", "Weight that one does not lift alone"),
+    Rule("circuit.continuous", 0.8, 0.7, 0.9, "share", "", "Of a breaker's rating, what may run for long"),
+    Rule("circuit.start", 5.0, 3.0, 8.0, "number", "×", "Current of a motor that starts, against running"),
+    Rule("circuit.trip", 5.0, 3.0, 10.0, "number", "×", "Of its rating, what trips a breaker at once"),
+    Rule("motor.cooling", 0.15, 0.1, 0.25, "share", "", "Of its open flow, what cools a fan's motor", ESTIMATE),
+    Rule("motor.blocked", 10.0, 5.0, 20.0, "seconds", "", "How long a hose may be blocked for a test", ESTIMATE),
+    Rule("filter.class", 0.01, 0.005, 0.05, "share", "", "Of breathable dust, what a filter may let past", ESTIMATE),
     Rule("verdict.kept-good", 0.95, 0.9, 0.99, "share", "", "Kept share that a good separator reaches", ESTIMATE),
     Rule("verdict.kept-poor", 0.85, 0.8, 0.9, "share", "", "Kept share below which it is to act on", ESTIMATE),
     Rule(

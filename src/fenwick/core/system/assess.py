@@ -6,7 +6,8 @@ from dataclasses import dataclass
 
 from fenwick.core.arrays import Array
 from fenwick.core.system.capture import Capture, capture
-from fenwick.core.system.checks import Check, checks
+from fenwick.core.system.check import Check
+from fenwick.core.system.checks import checks
 from fenwick.core.system.fate import Fate, fate
 from fenwick.core.system.kept import kept_by_stage, kept_in_all
 from fenwick.core.system.line import Line

@@ -2,59 +2,22 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-
 import numpy as np
 import numpy.typing as npt
 
 from fenwick.core.arrays import Array
-from fenwick.core.components.bins import MATERIALS
 from fenwick.core.components.cyclone import Cyclone
 from fenwick.core.components.separator import Separator, SlottedDisc
 from fenwick.core.components.wet import WetStage
 from fenwick.core.formulas.cyclone import natural_length
 from fenwick.core.formulas.fittings import bore_area
-from fenwick.core.formulas.shell import collapse_pressure
 from fenwick.core.system.capture import Capture, containment_flow, tool_flow
+from fenwick.core.system.check import ACT, Check, graded
 from fenwick.core.system.line import Leaf, Line
 from fenwick.core.system.operating import OperatingPoint
 from fenwick.core.system.separation import Separation
+from fenwick.core.system.strength import collapse_checks
 from fenwick.core.system.transport import CARRIES, SETTLES, Transport
-
-OK, WATCH, ACT = 0, 1, 2
-LEVEL_WORDS = ("ok", "watch", "act")
-
-
-@dataclass(frozen=True)
-class Check:
-    """One judgement; arrays of shape (n,)."""
-
-    id: str
-    level: npt.NDArray[np.intp]  #: index into LEVEL_WORDS
-    value: Array
-    limit: Array
-    quantity: str  #: of value and limit: suction, speed, length, share or flow
-    part: str | None = None  #: element it concerns
-
-
-def graded(bad: npt.NDArray[np.bool_], doubtful: npt.NDArray[np.bool_]) -> npt.NDArray[np.intp]:
-    """ACT where bad, WATCH where doubtful, OK elsewhere."""
-    return np.where(bad, ACT, np.where(doubtful, WATCH, OK)).astype(np.intp)
-
-
-def folding_suction(disc: Separator, line: Line) -> Array | None:
-    """Suction at which the bin's weakest bay folds [Pa], shape () or (n,); None when wall or material are not known."""
-    box = disc.bin
-    if box.wall is None or box.material is None:
-        return None
-    material = MATERIALS[box.material]
-    bays = [
-        collapse_pressure(diameter, length, box.wall, material.youngs_modulus, material.poisson_ratio)
-        for length, diameter in box.bays
-    ]
-    weakest = np.minimum.reduce(np.broadcast_arrays(*bays))
-    nested = line.rules["shell.nested"] if box.nested else 1.0
-    return np.asarray(weakest * line.rules["shell.knock-down"] * nested)
 
 
 def checks(
@@ -127,12 +90,7 @@ def carrying_check(carrying: Transport, along: frozenset[str] | None = None) -> 
 
 def _bin_checks(disc: Separator, line: Line, point: OperatingPoint, result: Separation) -> list[Check]:
     n = point.sealed_suction.shape
-    found = []
-    folds = folding_suction(disc, line)
-    if folds is not None:
-        value, limit = np.broadcast_to(folds, n), point.sealed_suction
-        level = graded(value < limit, value < line.rules["verdict.collapse-margin"] * limit)
-        found.append(Check("bin-collapse", level, value, limit, "suction", disc.id))
+    found = collapse_checks(disc, line, point)
     leak, watch = result.leak_share, line.rules["verdict.leak-watch"]
     level = graded(leak > line.rules["verdict.leak-act"], leak > watch)
     found.append(Check("bin-leak", level, leak, np.full_like(leak, watch), "share", disc.id))

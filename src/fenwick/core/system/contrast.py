@@ -9,12 +9,12 @@ import numpy as np
 from fenwick.core.arrays import Array
 from fenwick.core.rules import rule
 from fenwick.core.system.capture import capture
-from fenwick.core.system.checks import folding_suction
 from fenwick.core.system.fate import fate
 from fenwick.core.system.kept import entering_dust
 from fenwick.core.system.line import Line
 from fenwick.core.system.operating import operating_point
 from fenwick.core.system.separation import Grades, separations
+from fenwick.core.system.strength import folding_suction
 from fenwick.core.system.uncertainty import SEED, WITHIN, by_model, spread_values, vary
 
 DRAWS = 600

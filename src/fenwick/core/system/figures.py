@@ -10,8 +10,10 @@ import numpy.typing as npt
 
 from fenwick.core.arrays import Array, stack_variants, variant_form
 from fenwick.core.system.assess import Assessment, assess
-from fenwick.core.system.checks import LEVEL_WORDS, carrying_check, folding_suction, kept_level
+from fenwick.core.system.check import LEVEL_WORDS
+from fenwick.core.system.checks import carrying_check, kept_level
 from fenwick.core.system.line import Line
+from fenwick.core.system.strength import folding_suction
 
 _ACT = LEVEL_WORDS.index("act")
 

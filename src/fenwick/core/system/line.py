@@ -63,6 +63,7 @@ class Line:
     junction_bore: Values | None = None  #: where the branches join; None: as wide as the trunk's first part [m]
     site: Site = field(default_factory=Site)
     rules: RuleBook = field(default_factory=RuleBook)
+    earthed: bool = False  #: its hoses are earthed as far as they can be
     usual_dust: Dust | None = None  #: on the filter, and at ports with none of their own; None: the same as `dust`
 
     @property

@@ -13,7 +13,7 @@ from fenwick.core.components.elements import Element, Gate, Hose, Leak, Plate, R
 from fenwick.core.components.separator import Separator, SlottedDisc
 from fenwick.core.components.wet import WetStage
 from fenwick.core.formulas.sizes import SIZES, terminal_velocity
-from fenwick.core.system.checks import Check, graded
+from fenwick.core.system.check import Check, graded
 from fenwick.core.system.line import Leaf, Line
 from fenwick.core.system.operating import OperatingPoint
 

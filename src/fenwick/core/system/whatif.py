@@ -18,10 +18,10 @@ from fenwick.core.components.separator import Separator
 from fenwick.core.components.vacuum import Vacuum
 from fenwick.core.rules import ENTRY_LOSS
 from fenwick.core.system.assess import assess
-from fenwick.core.system.checks import folding_suction
 from fenwick.core.system.figures import Figures, blocked_suction, figures_at, figures_of_each
 from fenwick.core.system.line import Leaf, Line
 from fenwick.core.system.rows import RIBBED_WALLS, bin_leak_area, entry_loss
+from fenwick.core.system.strength import folding_suction
 from fenwick.core.system.whatif_batch import Batch
 
 SHORTER = (0.5, 0.75)  #: of its length, what a hose is cut to [-]

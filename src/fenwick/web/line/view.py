@@ -4,12 +4,15 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+import numpy as np
 from flask import url_for
 from markupsafe import Markup
 
 from fenwick.core.components.vacuum import Vacuum
 from fenwick.core.components.wet import WET_DUSTS
 from fenwick.core.errors import CoreError
+from fenwick.core.formulas.room import time_to_share
+from fenwick.core.system.air import MASK_OFF
 from fenwick.core.system.assess import Assessment, assess
 from fenwick.core.system.figures import figures_at
 from fenwick.core.system.line import Line
@@ -29,7 +32,9 @@ from fenwick.rig.result import voice_for
 from fenwick.rig.separator import SeparatorPart, WetStagePart
 from fenwick.rig.structure import ADDABLE, ON_TRUNK
 from fenwick.rig.whatif import candidate_key
+from fenwick.shop import ShopFile
 from fenwick.shop.into_line import other_vacuums
+from fenwick.shop.work import room_of_shop
 from fenwick.web.line.form import Editor, open_editor
 from fenwick.web.line.panels import Panel, PanelChoice, open_panel
 from fenwick.web.line.pictures import (
@@ -44,6 +49,7 @@ from fenwick.web.line.pictures import (
 )
 from fenwick.web.line.swaps import swaps_for
 from fenwick.wording import VerdictRow, check_sentence, least_certain, verdict, warnings
+from fenwick.wording.air import minutes
 from fenwick.wording.say import Voice
 from fenwick.wording.whatif import Suggestion, suggestion
 
@@ -156,7 +162,7 @@ def line_view(
         name: lay_out_scene(rig, found, voice, canvas, link, part, at)
         for name, canvas in (("wide", WIDE), ("narrow", NARROW))
     }
-    rows = verdict(line, found, sureness(line).kept, voice, at)
+    rows = verdict(line, found, sureness(line).kept, voice, at, mask_words(state.owned, line))
     suggestions = [] if attempt.trial else _suggestions(line, found, at, other_vacuums(rig, state.owned), voice)
     panel = open_panel(attempt.panel or PanelChoice(), rig, line, at, [words for _, words in suggestions], system)
     notes = _notes(found, voice) + [Note("", sentence) for sentence in warnings(line, found, voice)]
@@ -191,6 +197,13 @@ def line_view(
         swaps=swaps_for(rig, part, state.owned, system),
         upload_error=attempt.upload_error,
     )
+
+
+def mask_words(shop: ShopFile | None, line: Line) -> str | None:
+    """How long to stay masked after a cut in the shop's room; None where there is no shop."""
+    if shop is None:
+        return None
+    return minutes(float(time_to_share(MASK_OFF, float(np.max(room_of_shop(shop, line.rules).rate)))))
 
 
 def _addable(rig: Rig, part: str) -> dict[str, str]:

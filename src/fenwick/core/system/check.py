@@ -1,0 +1,47 @@
+"""What a check is: a figure against its limit, and how bad that is."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+import numpy.typing as npt
+
+from fenwick.core.arrays import Array
+
+OK, WATCH, ACT = 0, 1, 2
+LEVEL_WORDS = ("ok", "watch", "act")
+
+
+@dataclass(frozen=True)
+class Check:
+    """One judgement; arrays of shape (n,). A check of facts alone has neither value nor limit: both are nan."""
+
+    id: str
+    level: npt.NDArray[np.intp]  #: index into LEVEL_WORDS
+    value: Array
+    limit: Array
+    quantity: str  #: of value and limit, a key of the quantities; length is that of parts
+    part: str | None = None  #: element it concerns
+    about: tuple[str, ...] = ()  #: keys of what it is about, such as kinds of dust
+    note: float | None = None  #: a further figure for its remedy, SI
+
+
+def graded(bad: npt.NDArray[np.bool_], doubtful: npt.NDArray[np.bool_]) -> npt.NDArray[np.intp]:
+    """ACT where bad, WATCH where doubtful, OK elsewhere."""
+    return np.where(bad, ACT, np.where(doubtful, WATCH, OK)).astype(np.intp)
+
+
+def fact(name: str, level: int, part: str | None = None, about: tuple[str, ...] = ()) -> Check:
+    """A check of facts alone."""
+    nothing = np.full(1, np.nan)
+    return Check(name, np.array([level], dtype=np.intp), nothing, nothing, "number", part, about)
+
+
+def figure(
+    name: str, bad: bool, doubtful: bool, value: float, limit: float, quantity: str, part: str | None = None,
+    note: float | None = None,
+) -> Check:  # fmt: skip
+    """A check of one variant."""
+    level = graded(np.array([bad]), np.array([doubtful]))
+    return Check(name, level, np.array([value]), np.array([limit]), quantity, part, note=note)

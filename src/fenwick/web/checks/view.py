@@ -1,0 +1,240 @@
+"""What the Checks show, prepared as plain values."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+from math import isfinite
+
+from fenwick.core.system.assess import assess
+from fenwick.core.system.check import LEVEL_WORDS, OK, Check
+from fenwick.core.system.strength import relief_that_would_do
+from fenwick.core.system.whatif import Candidate, candidates
+from fenwick.data.acknowledgements import Acknowledged
+from fenwick.data.lines import LineState
+from fenwick.rig import Rig, build_line
+from fenwick.rig.places import path_of
+from fenwick.rig.result import voice_for
+from fenwick.rig.separator import SeparatorPart
+from fenwick.rig.whatif import candidate_key
+from fenwick.web.line.form import Editor, rig_field
+from fenwick.web.open_checks import Checked, Tally, tally
+from fenwick.wording import check_sentence
+from fenwick.wording.check_titles import GROUPS, POWER, TITLES
+from fenwick.wording.say import Voice
+from fenwick.wording.whatif import action_words
+
+VACUUM_KEYS = ("last_held", "emptied", "exhaust", "cooling", "takes_water", "current_a")
+STAND_KEYS = ("headroom_m", "space_m", "base_m", "mass_kg", "wheels", "tied")
+LID_KEYS = ("material", "thickness_m", "rim_held", "stiffener_material", "stiffener_m")
+RELIEF_KEYS = ("opens_at_pa", "area_m2")
+RING_KEYS = ("height_m", "material", "outwards_m", "tall_m")
+#: what settles a check in one go: check to (words, key below the rig, value)
+SETTLES: dict[str, tuple[str, str, object]] = {
+    "last-held": ("Emptied and cleaned", "vacuum.emptied", True),
+    "static": ("The hoses are earthed", "line.earthed", True),
+}
+_LENGTHS = {"length": "bore"}
+
+
+@dataclass(frozen=True)
+class CheckRow:
+    """One check."""
+
+    key: str  #: of check and part
+    group: str
+    title: str
+    level: str
+    figure: str
+    limit: str
+    sentence: str
+    seen: Acknowledged | None
+    settle: tuple[str, str] | None  #: (check, words of the button that settles it)
+    keep: tuple[str, str] | None  #: (key of a change, its words)
+    place: str  #: where it is mended: hood, separator, shop or line
+    part: str
+    reason: str = ""  #: as it was typed
+    error: str = ""
+
+
+@dataclass(frozen=True)
+class ChecksView:
+    """The page."""
+
+    state: LineState
+    groups: list[tuple[str, list[CheckRow]]]  #: those that ask for something, or are lived with
+    fine: list[CheckRow]
+    tally: Tally
+    seen: int
+    editors: list[Editor]
+    begins: list[tuple[str, str]]  #: (what, words) of what can be described besides
+
+
+def checks_view(
+    state: LineState, found: list[Checked], system: str, typed: tuple[str, str, str] | None = None,
+    editor: Editor | None = None,
+) -> ChecksView:  # fmt: skip
+    """Prepare the page.
+
+    Parameters
+    ----------
+    state, found : the line and its checks
+    system : unit system
+    typed : (key of a row, reason, what is wrong with it) that was just refused
+    editor : fields as they were typed, with what is wrong with them
+    """
+    voice = voice_for(state.rig, system)
+    rows = [_row(one, state.rig, voice) for one in found]
+    if typed:
+        rows = [replace(row, reason=typed[1], error=typed[2]) if row.key == typed[0] else row for row in rows]
+    asking = sorted((row for row in rows if row.level != LEVEL_WORDS[OK]), key=_worst_first)
+    editors = editors_of(state.rig, system)
+    if editor is not None:
+        editors = [editor if one.part == editor.part else one for one in editors]
+    return ChecksView(
+        state=state,
+        groups=_grouped(asking),
+        fine=[row for row in rows if row.level == LEVEL_WORDS[OK]],
+        tally=tally(found),
+        seen=sum(one.seen is not None for one in found),
+        editors=editors,
+        begins=_begins(state.rig),
+    )
+
+
+def _grouped(asking: list[CheckRow]) -> list[tuple[str, list[CheckRow]]]:
+    """Rows under their headings, those headings first under which something is to act on."""
+    groups = [(name, found) for name in GROUPS if (found := [row for row in asking if row.group == name])]
+    return sorted(groups, key=lambda group: not any(row.level == "act" and not row.seen for row in group[1]))
+
+
+def _worst_first(row: CheckRow) -> tuple[bool, int]:
+    return row.seen is not None, -LEVEL_WORDS.index(row.level)
+
+
+def row_key(check: Check) -> str:
+    """What tells a check from the others of its line."""
+    return f"{check.id}~{check.part or ''}"
+
+
+def _row(one: Checked, rig: Rig, voice: Voice) -> CheckRow:
+    check = one.check
+    group, title = TITLES[check.id]
+    quantity = _LENGTHS.get(check.quantity, check.quantity)
+    value, limit = float(check.value[0]), float(check.limit[0])
+    figured = isfinite(value) and isfinite(limit)
+    asks = one.open
+    settle = SETTLES.get(check.id) if asks and not _unsettled(check, rig) else None
+    return CheckRow(
+        key=row_key(check),
+        group=group,
+        title=title,
+        level=LEVEL_WORDS[one.level],
+        figure=voice.figure(value, quantity) if figured else "",
+        limit=voice.figure(limit, quantity) if figured else "",
+        sentence=check_sentence(check, voice),
+        seen=one.seen,
+        settle=(check.id, settle[0]) if settle else None,
+        keep=_keep(check, rig, voice) if asks else None,
+        place=_place(check, rig),
+        part=check.part or "",
+    )
+
+
+def _unsettled(check: Check, rig: Rig) -> bool:
+    """Whether a button cannot settle it: nobody has said what the vacuum last held."""
+    return check.id == "last-held" and rig.vacuum.last_held is None
+
+
+def _keep(check: Check, rig: Rig, voice: Voice) -> tuple[str, str] | None:
+    """The single change that mends a check; None where there is none, or where it is a matter of taste."""
+    kinds = {"bin-collapse": "stiffen", "bin-leak": "seal-bin", "bin-full": "empty"}
+    kind = kinds.get(check.id)
+    if kind is None:
+        return None
+    change: Candidate | None = next(
+        (one for one in candidates(build_line(rig), 0) if one.kind == kind and one.part == check.part), None
+    )
+    return None if change is None else (candidate_key(change), action_words(change, voice))
+
+
+def _place(check: Check, rig: Rig) -> str:
+    if TITLES[check.id][0] == POWER:
+        return "shop" if check.part in {way[0].id for way in rig.line.ways} else "line"
+    if check.part in {way[0].id for way in rig.line.ways}:
+        return "hood"
+    if any(isinstance(e, SeparatorPart) and e.id == check.part for e in rig.line.elements):
+        return "separator"
+    return "line"
+
+
+def editors_of(rig: Rig, system: str) -> list[Editor]:
+    """The fields that the checks hang on, by what they describe."""
+    document = rig.model_dump(mode="json")
+
+    def fields(paths: list[str]) -> tuple:  # type: ignore[type-arg]
+        return tuple(rig_field(rig, document, path, system) for path in paths)
+
+    editors = [
+        Editor("vacuum", "The vacuum", "checks", fields([f"vacuum.{key}" for key in VACUUM_KEYS])),
+        Editor("dust", "Dust and hoses", "checks", fields([
+            *(["dust.species"] if rig.dust else []), "line.earthed", "site.outdoors"])),
+    ]  # fmt: skip
+    stage = next((part for part in rig.line.elements if isinstance(part, SeparatorPart)), None)
+    if stage is not None:
+        root = path_of(document, stage.id)
+        paths = [f"{root}.stand.{key}" for key in STAND_KEYS] + [f"{root}.bin.mass_kg"]
+        editors.append(Editor("stand", "How it stands", "checks", fields(paths)))
+        editors.append(Editor("bin", "Bin, rings and lid", "checks", fields(_bin_paths(stage, root))))
+    return editors
+
+
+def _bin_paths(stage: SeparatorPart, root: str) -> list[str]:
+    paths = [f"{root}.bin.{key}" for key in ("wall_m", "material", "nested")]
+    if stage.bin.material == "other":
+        paths += [f"{root}.bin.{key}" for key in ("youngs_modulus_pa", "poisson_ratio")]
+    for i in range(len(stage.bin.stiffeners)):
+        paths += [f"{root}.bin.stiffeners[{i}].{key}" for key in RING_KEYS]
+    if stage.bin.lid is not None:
+        paths += [f"{root}.bin.lid.{key}" for key in LID_KEYS]
+    if stage.bin.relief is not None:
+        paths += [f"{root}.bin.relief.{key}" for key in RELIEF_KEYS]
+    return [*paths, f"{root}.body_material", f"{root}.body_m"]
+
+
+def _begins(rig: Rig) -> list[tuple[str, str]]:
+    """What of a bin can be described besides, or no longer."""
+    stage = next((part for part in rig.line.elements if isinstance(part, SeparatorPart)), None)
+    if stage is None:
+        return []
+    lid = ("lid-off", "− Lid") if stage.bin.lid else ("lid", "+ Lid")
+    relief = ("relief-off", "− Relief valve") if stage.bin.relief else ("relief", "+ Relief valve")
+    return [lid, relief]
+
+
+def begun(rig: Rig, what: str) -> tuple[str, object, str] | None:
+    """(path, value, words) of what begins or ends to be described; None for something else."""
+    stage = next((part for part in rig.line.elements if isinstance(part, SeparatorPart)), None)
+    if stage is None:
+        return None
+    root = path_of(rig.model_dump(mode="json"), stage.id)
+    match what:
+        case "lid":
+            material = stage.bin.material if stage.bin.material not in (None, "other") else "plywood"
+            lid = {"material": material, "thickness_m": 0.006}
+            return f"{root}.bin.lid", lid, "Lid described"
+        case "lid-off":
+            return f"{root}.bin.lid", None, "Lid no longer described"
+        case "relief":
+            return f"{root}.bin.relief", _relief(rig, stage.id), "Relief valve put in"
+        case "relief-off":
+            return f"{root}.bin.relief", None, "Relief valve taken out"
+    return None
+
+
+def _relief(rig: Rig, stage: str) -> dict[str, float]:
+    """A valve that would save the bin, or one that opens at half of what the fan pulls."""
+    line = build_line(rig)
+    point = assess(line).point
+    found = next(one for one in line.separators if one.id == stage)
+    opens_at, area = relief_that_would_do(found, line, point) or (0.5 * float(point.sealed_suction[0]), 1e-3)
+    return {"opens_at_pa": round(opens_at, -2), "area_m2": round(1.05 * area, 6)}

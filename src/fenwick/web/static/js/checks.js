@@ -1,0 +1,22 @@
+/* The checks slide in over any place; without this script the pill is a plain link to their page. */
+(function () {
+  "use strict";
+  document.addEventListener("click", function (event) {
+    const pill = event.target.closest("#checks-pill");
+    if (!pill || event.ctrlKey || event.metaKey || event.shiftKey || event.button !== 0 || document.getElementById("checks")) return;
+    event.preventDefault();
+    const panel = document.getElementById("checks-panel");
+    htmx.ajax("GET", pill.dataset.panelUrl, { target: "#checks-inside", swap: "outerHTML" }).then(function () { panel.showPopover(); });
+  });
+  /* what was changed in the panel may have changed the place under it */
+  document.addEventListener("htmx:afterRequest", function (event) {
+    const inside = event.target.closest && event.target.closest("#checks-inside");
+    if (inside && event.detail.requestConfig && event.detail.requestConfig.verb === "post" && event.detail.successful) {
+      document.getElementById("checks-panel").dataset.changed = "1";
+    }
+  });
+  const panel = document.getElementById("checks-panel");
+  if (panel) panel.addEventListener("toggle", function (event) {
+    if (event.newState === "closed" && panel.dataset.changed) { delete panel.dataset.changed; window.location.reload(); }
+  });
+})();

@@ -1,0 +1,122 @@
+"""Sentences for checks of facts: what must not meet, what harms, what stands loose. Each ends with what to do."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+
+from fenwick.core.components.dust import DUSTS
+from fenwick.core.system.check import ACT, OK, Check
+from fenwick.wording.say import Voice
+
+
+def _kind(kind: str) -> str:
+    return DUSTS[kind].label.lower() if kind in DUSTS else kind
+
+
+def _meet(check: Check, voice: Voice) -> str:
+    sparks, fuel = check.about
+    return (
+        f"{_kind(sparks).capitalize()} and {_kind(fuel)} are made on one line: sparks or hot metal set dust "
+        "in hose, bin "
+        "and filter on fire. Give metal a vacuum and a line of its own."
+    )
+
+
+def _last_held(check: Check, voice: Voice) -> str:
+    if len(check.about) == 1:
+        return (
+            f"Nobody has said what this vacuum last held. Before {_kind(check.about[0])} goes in, it must be emptied "
+            "and cleaned of anything that burns: bin, hoses, tank and filter."
+        )
+    now, held = check.about
+    if int(check.level[0]) == OK:
+        return f"It last held {_kind(held)}, and was emptied and cleaned before {_kind(now)}."
+    return (
+        f"It last held {_kind(held)}; {_kind(now)} must not go in on top: that is how a vacuum catches fire. "
+        "Empty bin, "
+        "tank and filter, clean the hoses, then say so at the vacuum."
+    )
+
+
+def _fibre(check: Check, voice: Voice) -> str:
+    hepa = "" if int(check.level[0]) < ACT else " Fit a HEPA filter."
+    return (
+        "Fibre dust hurts skin and lungs, and carbon fibre conducts: it reaches motors and switches. Respirator, "
+        f"gloves, cover the sockets, and blow nothing out.{hepa}"
+    )
+
+
+def _species(check: Check, voice: Voice) -> str:
+    _, species = check.about
+    why = {
+        "mdf": "MDF dust carries resin and is fine enough for the depth of the lungs",
+        "beech-oak": "dust of beech and oak is known to cause cancer of the nose",
+        "tropical": "dust of tropical woods makes many people allergic, some for life",
+        "resinous": "dust of cedar and the like brings asthma",
+    }.get(species, "this dust is fine and harms lungs")
+    return (
+        f"For this dust the mask comes before the bin: {why}. A respirator that fits, extraction at the source, and "
+        "clothes changed after work."
+    )
+
+
+def _static(check: Check, voice: Voice) -> str:
+    if int(check.level[0]) == OK:
+        return "The hoses are earthed as far as they can be; dry dust in plastic still charges up."
+    return (
+        "Dry dust charges plastic hoses: a shock at the tool, seldom more. Earth what can be earthed (a bare "
+        "wire along "
+        "the hose, from tool to vacuum), then say so here."
+    )
+
+
+def _no_filter(check: Check, voice: Voice) -> str:
+    where = "outdoors" if int(check.level[0]) < ACT else "into the room you breathe in"
+    return f"There is neither filter nor bag: all that passes the separator is blown {where}. Fit a filter."
+
+
+def _dusty(check: Check, voice: Voice) -> str:
+    return (
+        "Neither filter nor bag stands before the motor: dust grinds its bearings and can burn in it. A motor never "
+        "runs in a dusty stream unless it is made for it."
+    )
+
+
+def _water(check: Check, voice: Voice) -> str:
+    level = int(check.level[0])
+    if level == OK:
+        return "A wet stage stands ahead, and this vacuum takes water. Keep it upright all the same."
+    takes = "is not made for water" if level == ACT else "may not be made for water"
+    return (
+        f"A wet stage stands ahead, and this vacuum {takes}: tipped or overfilled, water reaches the motor. Check the "
+        "label, fix the vessel, and never lift it while it runs."
+    )
+
+
+def _rain(check: Check, voice: Voice) -> str:
+    return (
+        "It works outdoors: keep rain and puddles from motor and plugs, and feed it through a residual-current device "
+        "(a licensed electrician's work where there is none)."
+    )
+
+
+def _rolls(check: Check, voice: Voice) -> str:
+    return (
+        f"{voice.name(check.part)} is on wheels and tied to nothing: a tug at the hose rolls it away and "
+        "pulls the link "
+        "off. Tie it to the vacuum, or lock the wheels."
+    )
+
+
+FACTS: dict[str, Callable[[Check, Voice], str]] = {
+    "dust-meets": _meet,
+    "last-held": _last_held,
+    "fibre": _fibre,
+    "species": _species,
+    "static": _static,
+    "no-filter": _no_filter,
+    "motor-dusty": _dusty,
+    "water": _water,
+    "rain": _rain,
+    "rolls-apart": _rolls,
+}
