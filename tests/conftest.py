@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import copy
 import json
+import shutil
 from collections.abc import Iterator
 from importlib import resources
 from pathlib import Path
@@ -13,9 +14,10 @@ import pytest
 from flask import Flask
 from flask.testing import FlaskClient
 from hypothesis import HealthCheck, settings
+from jinja2 import FileSystemBytecodeCache
 
 from fenwick.data import Database
-from fenwick.data.database import create_database
+from fenwick.data.database import create_database, open_database
 from fenwick.data.demo import seed_demo
 from fenwick.rig import Rig, check_rig
 from fenwick.web import create_app
@@ -38,18 +40,35 @@ def rig(document: dict[str, Any]) -> Rig:
     return check_rig(document)
 
 
+@pytest.fixture(scope="session")
+def seeded(tmp_path_factory: pytest.TempPathFactory) -> Path:
+    """A demo shop to copy: seeding one takes longer than most tests."""
+    path = tmp_path_factory.mktemp("seeded") / "shop.db"
+    seed_demo(path).close()
+    return path
+
+
+@pytest.fixture(scope="session")
+def compiled(tmp_path_factory: pytest.TempPathFactory) -> FileSystemBytecodeCache:
+    """Templates as compiled by an earlier application."""
+    return FileSystemBytecodeCache(str(tmp_path_factory.mktemp("templates")))
+
+
 @pytest.fixture
-def shop(tmp_path: Path) -> Iterator[Database]:
-    """A freshly seeded demo shop."""
-    database = seed_demo(tmp_path / "shop.db")
+def shop(tmp_path: Path, seeded: Path) -> Iterator[Database]:
+    """A fresh demo shop."""
+    for file in seeded.parent.iterdir():
+        shutil.copy(file, tmp_path / file.name)
+    database = open_database(tmp_path / "shop.db")
     yield database
     database.close()
 
 
 @pytest.fixture
-def app(shop: Database) -> Flask:
+def app(shop: Database, compiled: FileSystemBytecodeCache) -> Flask:
     """The application on that shop; forms need no token here."""
     app = create_app(shop, "for tests only")
+    app.jinja_env.bytecode_cache = compiled
     app.config.update(TESTING=True, WTF_CSRF_ENABLED=False, PROPAGATE_EXCEPTIONS=False)
     return app
 

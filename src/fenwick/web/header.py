@@ -10,6 +10,7 @@ from sqlalchemy.exc import SQLAlchemyError
 
 from fenwick.core.errors import CoreError
 from fenwick.data.lines import all_line_ids, line_state
+from fenwick.rig import RigError
 from fenwick.web.database import session
 from fenwick.web.open_checks import Tally, checked, tally
 
@@ -31,7 +32,7 @@ def _header() -> dict[str, Any]:
 def _open(line_id: int) -> Tally | None:
     try:
         return tally(checked(session(), line_state(session(), line_id)))
-    except CoreError:  # the page says what is wrong with the line
+    except (CoreError, RigError):  # the page says what is wrong with the line
         return None
 
 

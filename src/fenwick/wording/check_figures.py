@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from math import degrees
 
 from fenwick.core.system.check import ACT, OK, Check
 from fenwick.core.system.standing import DUST_ALONE
@@ -18,12 +19,12 @@ def _level(check: Check) -> int:
 def _ring(check: Check, value: str, limit: str, voice: Voice) -> str:
     if _level(check) == OK:
         return f"The ring carries {value}; {limit} is wanted with the margin."
-    need = "" if check.note is None else f" It takes {check.note:.0f} N·m² of stiffness: a ring deeper outwards."
+    need = "" if not check.notes else f" It takes {check.notes[0]:.0f} N·m² of stiffness: a ring deeper outwards."
     return f"The ring carries {value} and {limit} is wanted: it would fold with the wall.{need}"
 
 
 def _relief(check: Check, value: str, limit: str, voice: Voice) -> str:
-    opens = "" if check.note is None else f" at {voice.figure(check.note, 'suction')}"
+    opens = "" if not check.notes else f" at {voice.figure(check.notes[0], 'suction')}"
     if _level(check) == OK:
         return f"The valve opens {value}{opens}; {limit} lets all of the fan's air in. Test it with the hose shut."
     return (
@@ -49,7 +50,7 @@ def _sheet(check: Check, value: str, limit: str, voice: Voice) -> str:
 
 
 def _headroom(check: Check, value: str, limit: str, voice: Voice) -> str:
-    tall = "" if check.note is None else voice.figure(check.note, "bore")
+    tall = "" if not check.notes else voice.figure(check.notes[0], "bore")
     if _level(check) == OK:
         return f"There is {value} of height; with its hose it stands {tall} and the lid comes off ({limit})."
     if _level(check) == ACT:
@@ -66,13 +67,12 @@ def _footprint(check: Check, value: str, limit: str, voice: Voice) -> str:
 
 
 def _tips(check: Check, value: str, limit: str, voice: Voice) -> str:
-    full = "" if check.note is None else f", full {voice.figure(check.note, 'force')}"
+    full, leans = voice.figure(check.notes[0], "force"), f"{degrees(check.notes[1]):.0f}°"
     if _level(check) == OK:
-        return f"It takes {value} at its inlet to tip it empty{full}; a hose pulls about {limit}, or it is tied."
+        return f"It takes {value} at its inlet to tip it empty, {full} full; a hose pulls about {limit}, or it is tied."
     return (
-        f"{value} at its inlet tip it over empty{full}; a hose pulls about {limit}. A wider foot, a weight in "
-        "it, or tie "
-        "it to a wall."
+        f"{value} at its inlet tip it over empty, {full} full; a hose pulls about {limit}. Leaning {leans} it goes by "
+        "itself. A wider foot, a weight in it, or tie it to a wall."
     )
 
 
@@ -86,7 +86,7 @@ def _weight(check: Check, value: str, limit: str, voice: Voice) -> str:
 
 
 def _circuit(check: Check, value: str, limit: str, voice: Voice) -> str:
-    rated = "" if check.note is None else voice.figure(check.note, "current")
+    rated = "" if not check.notes else voice.figure(check.notes[0], "current")
     name = voice.name(check.part)
     if _level(check) == OK:
         return f"{name} and vacuum draw {value} together; its circuit stands {limit} for long."
@@ -131,7 +131,7 @@ def _run_on(check: Check, value: str, limit: str, voice: Voice) -> str:
 
 
 def _starved(check: Check, value: str, limit: str, voice: Voice) -> str:
-    seconds = "" if check.note is None else f"{check.note:.0f}"
+    seconds = "" if not check.notes else f"{check.notes[0]:.0f}"
     blocked = f"A hose is blocked for a test {seconds} s at most; then let the motor cool."
     if _level(check) == OK:
         return f"{value} of its open flow passes the vacuum; its motor wants {limit}. {blocked}"

@@ -24,7 +24,7 @@ class Check:
     quantity: str  #: of value and limit, a key of the quantities; length is that of parts
     part: str | None = None  #: element it concerns
     about: tuple[str, ...] = ()  #: keys of what it is about, such as kinds of dust
-    note: float | None = None  #: a further figure for its remedy, SI
+    notes: tuple[float, ...] = ()  #: further figures for its words, SI
 
 
 def graded(bad: npt.NDArray[np.bool_], doubtful: npt.NDArray[np.bool_]) -> npt.NDArray[np.intp]:
@@ -40,8 +40,8 @@ def fact(name: str, level: int, part: str | None = None, about: tuple[str, ...] 
 
 def figure(
     name: str, bad: bool, doubtful: bool, value: float, limit: float, quantity: str, part: str | None = None,
-    note: float | None = None,
+    *notes: float,
 ) -> Check:  # fmt: skip
     """A check of one variant."""
     level = graded(np.array([bad]), np.array([doubtful]))
-    return Check(name, level, np.array([value]), np.array([limit]), quantity, part, note=note)
+    return Check(name, level, np.array([value]), np.array([limit]), quantity, part, notes=notes)

@@ -5,7 +5,7 @@ from __future__ import annotations
 import numpy as np
 
 from fenwick.core.components.separator import Separator
-from fenwick.core.formulas.stand import tipping_force
+from fenwick.core.formulas.stand import tipping_angle, tipping_force
 from fenwick.core.system.check import WATCH, Check, fact, figure
 from fenwick.core.system.line import Line
 from fenwick.core.system.separation import fill_mark
@@ -53,12 +53,20 @@ def _tips(stage: Separator, line: Line) -> list[Check]:
         return []
     head = 0.0 if stand.mass is None else float(np.max(stand.mass))
     base = float(stage.bin.diameters[0]) if stand.base is None else float(np.max(stand.base))
-    height = stage.bin.height + 0.5 * float(np.max(stage.rise_above_rim))
-    empty = float(tipping_force(float(np.max(shell)) + head, base, height))
-    full = float(tipping_force(float(np.max(shell)) + head + (_dust_mass(stage, line) or 0.0), base, height))
+    rise = float(np.max(stage.rise_above_rim))
+    height = stage.bin.height + 0.5 * rise
+    weight = float(np.max(shell)) + head
+    empty = float(tipping_force(weight, base, height))
+    full = float(tipping_force(weight + (_dust_mass(stage, line) or 0.0), base, height))
+    centre = (float(np.max(shell)) * 0.5 * stage.bin.height + head * (stage.bin.height + 0.5 * rise)) / weight
+    leans = float(tipping_angle(base, centre))
     pull = float(np.max(line.rules["stand.pull"]))
     loose = not stand.tied
-    return [figure("tips", loose and empty < pull, loose and empty < SURE * pull, empty, pull, "force", stage.id, full)]
+    return [
+        figure(
+            "tips", loose and empty < pull, loose and empty < SURE * pull, empty, pull, "force", stage.id, full, leans
+        )
+    ]
 
 
 def _rolls(stage: Separator) -> list[Check]:

@@ -15,7 +15,7 @@ from fenwick.core.system.march import march
 from fenwick.core.system.rows import cake_resistance
 
 LONG = 1000.0  #: hours of work beyond which nothing is followed [h]
-AREAS = np.geomspace(0.02, 4.0, 25)  #: of filters tried [m^2]
+AREAS = np.geomspace(0.02, 4.0, 13)  #: of filters tried [m^2]
 
 
 @dataclass(frozen=True)
@@ -140,7 +140,7 @@ def _smallest(mapped: AgeingMap, vacuum: Vacuum, bag: float, wanted: float) -> f
     assert vacuum.filter is not None
     none = np.zeros_like(AREAS)
     tried = Filters(vacuum.filter.kind, AREAS, none + bag, none, none)
-    lives = march(mapped, tried, max(wanted, 0.1) * 1.5).life(float(np.max(mapped.rules["filter.down"])))
+    lives = march(mapped, tried, max(wanted, 0.1) * 4.0).life(float(np.max(mapped.rules["filter.down"])))
     good = np.flatnonzero(lives >= wanted)
     if good.size == 0:
         return None

@@ -99,7 +99,8 @@ def mend(line_id: int, key: str) -> ResponseReturnValue:
 def change(line_id: int, part: str) -> ResponseReturnValue:
     """Take the fields of what the checks hang on."""
     state, system = line_state(session(), line_id), unit_system()
-    editor = next((one for one in editors_of(state.rig, system) if one.part == part), None)
+    other = any(key.endswith("bin.material") and value == "other" for key, value in request.form.items())
+    editor = next((one for one in editors_of(state.rig, system, other=other) if one.part == part), None)
     if editor is None:
         abort(404)
     changed = read_editor(state.rig, editor, request.form, system)

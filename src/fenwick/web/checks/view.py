@@ -167,8 +167,8 @@ def _place(check: Check, rig: Rig) -> str:
     return "line"
 
 
-def editors_of(rig: Rig, system: str) -> list[Editor]:
-    """The fields that the checks hang on, by what they describe."""
+def editors_of(rig: Rig, system: str, *, other: bool = False) -> list[Editor]:
+    """The fields that the checks hang on, by what they describe; `other` asks for the figures of an own material."""
     document = rig.model_dump(mode="json")
 
     def fields(paths: list[str]) -> tuple:  # type: ignore[type-arg]
@@ -184,13 +184,13 @@ def editors_of(rig: Rig, system: str) -> list[Editor]:
         root = path_of(document, stage.id)
         paths = [f"{root}.stand.{key}" for key in STAND_KEYS] + [f"{root}.bin.mass_kg"]
         editors.append(Editor("stand", "How it stands", "checks", fields(paths)))
-        editors.append(Editor("bin", "Bin, rings and lid", "checks", fields(_bin_paths(stage, root))))
+        editors.append(Editor("bin", "Bin, rings and lid", "checks", fields(_bin_paths(stage, root, other=other))))
     return editors
 
 
-def _bin_paths(stage: SeparatorPart, root: str) -> list[str]:
+def _bin_paths(stage: SeparatorPart, root: str, *, other: bool) -> list[str]:
     paths = [f"{root}.bin.{key}" for key in ("wall_m", "material", "nested")]
-    if stage.bin.material == "other":
+    if other or stage.bin.material == "other":
         paths += [f"{root}.bin.{key}" for key in ("youngs_modulus_pa", "poisson_ratio")]
     for i in range(len(stage.bin.stiffeners)):
         paths += [f"{root}.bin.stiffeners[{i}].{key}" for key in RING_KEYS]

@@ -5,7 +5,7 @@ from __future__ import annotations
 import re
 
 from fenwick.core.catalogue.tools import TOOLS
-from fenwick.core.components.bins import CLOSURES, MATERIALS
+from fenwick.core.components.bins import CLOSURES, MATERIALS, OTHER
 from fenwick.core.components.dust import DUSTS, SPECIES
 from fenwick.core.components.joint import FITS, PLASTICS
 
@@ -49,7 +49,7 @@ CHOICE_WORDS: dict[str, dict[str, str]] = {
     "release": RELEASE_WORDS,
     "machine": MACHINE_WORDS,
     "closure": CLOSURES,
-    "material": {key: material.label for key, material in MATERIALS.items()},
+    "material": {**{key: material.label for key, material in MATERIALS.items()}, OTHER: "Other, by its figures"},
     "dust.kind": {**{key: dust.label for key, dust in DUSTS.items()}, "mixture": "Mixture", "own": "Own dust"},
     "kinds.kind": {key: dust.label for key, dust in DUSTS.items()},
     "species": SPECIES,

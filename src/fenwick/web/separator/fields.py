@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import replace
 from typing import Any
 
+from fenwick.core.components.bins import OTHER
 from fenwick.core.components.dust import SPARKING
 from fenwick.rig import Rig
 from fenwick.rig.guesses import guess_path
@@ -70,13 +71,20 @@ def bin_keys(part: SeparatorPart) -> list[str]:
     return [*(f"bin.{key}" for key in keys), "tilt_deg", "hoses_swapped"]
 
 
+def _without_other(field: Field) -> Field:
+    """The field without the material of one's own, whose figures stand with the checks, unless it is taken already."""
+    if not field.path.endswith("bin.material") or field.text == OTHER:
+        return field
+    return replace(field, choices=tuple(choice for choice in field.choices if choice[0] != OTHER))
+
+
 def whole_editor(rig: Rig, part: SeparatorPart, title: str, system: str) -> Editor:
     """The editor with every field of a separator."""
     document = rig.model_dump(mode="json")
     root = path_of(document, part.id)
     keys = [*shape_keys(part), *bin_keys(part), "name"]
     guessed = {guess_path(document, guess) for guess in document["guesses"]}
-    fields = (_field(rig, document, root, key, system) for key in keys)
+    fields = (_without_other(_field(rig, document, root, key, system)) for key in keys)
     return Editor(part.id, title, PREFIX, tuple(replace(f, guess=f.path in guessed) for f in fields))
 
 

@@ -1,0 +1,125 @@
+"""A tool port's own page: hoods of every kind, their fields, ways of working, and what could be done."""
+
+from __future__ import annotations
+
+from typing import Any
+
+import pytest
+from bs4 import BeautifulSoup
+from flask.testing import FlaskClient
+
+from fenwick.core.catalogue.tools import TOOLS
+from fenwick.rig.hood import HOOD_KINDS
+
+HTMX = {"HX-Request": "true"}
+PAGE = "/lines/1/ports/drum-sander/hood"
+HOOD = "line.branches[0].port.hood"
+
+
+def soup(response: Any) -> BeautifulSoup:
+    """The parsed answer."""
+    return BeautifulSoup(response.text, "html.parser")
+
+
+def figure(page: BeautifulSoup, row: str) -> float:
+    """The figure of a row of the verdict."""
+    found = page.select_one(f'[data-row="{row}"] .figure b')
+    assert found is not None, row
+    return float(found.text)
+
+
+@pytest.mark.parametrize("kind", HOOD_KINDS)
+def test_every_kind_of_hood_is_drawn_and_judged(client: FlaskClient, kind: str) -> None:
+    page = soup(client.post(f"{PAGE}/kind", data={"kind": kind}, headers=HTMX))
+    assert page.select_one(".hood-drawing desc") is not None
+    assert page.select_one(f'#hood-kind option[value="{kind}"][selected]') is not None
+    assert figure(page, "hood-speed") > 0.0
+    assert figure(page, "escapes") >= 0.0
+    assert "respirator" in page.text
+
+
+@pytest.mark.parametrize("tool", sorted(TOOLS))
+def test_every_generic_tool_brings_its_hood(client: FlaskClient, tool: str) -> None:
+    page = soup(client.post(f"{PAGE}/kind", data={"kind": f"tool:{tool}"}, headers=HTMX))
+    assert page.select_one(".hood-drawing") is not None
+    kind = TOOLS[tool].hood
+    assert page.select_one(f'#hood-kind option[value="{kind}"][selected]') is not None
+
+
+def test_closing_a_box_speeds_the_air_in_its_openings(client: FlaskClient) -> None:
+    client.post(f"{PAGE}/kind", data={"kind": "enclosure"})
+    slow = figure(soup(client.post(PAGE, data={f"{HOOD}.openings[0].area_m2": "600"}, headers=HTMX)), "hood-speed")
+    fast = figure(soup(client.post(PAGE, data={f"{HOOD}.openings[0].area_m2": "150"}, headers=HTMX)), "hood-speed")
+    assert fast == pytest.approx(4.0 * slow, rel=0.06)
+
+
+def test_ways_of_working_and_an_extra_fan_come_and_go(client: FlaskClient) -> None:
+    client.post(f"{PAGE}/kind", data={"kind": "enclosure"})
+    page = soup(client.post(f"{PAGE}/ways/add", headers=HTMX))
+    assert [cell.text.split(" ")[0] for cell in page.select(".ways-card tbody th")] == ["In", "Door"]
+    page = soup(client.post(f"{PAGE}/ways/remove", headers=HTMX))
+    assert not page.select(".ways-card")
+    page = soup(client.post(f"{PAGE}/fan/add", headers=HTMX))
+    assert "extra fan takes" in page.text
+    page = soup(client.post(f"{PAGE}/fan/remove", headers=HTMX))
+    assert "extra fan takes" not in page.text
+    refused = client.post(f"{PAGE}/ways/remove", headers=HTMX)
+    assert refused.status_code == 422
+    assert "a box with no opening draws no air" in refused.text
+
+
+@pytest.mark.parametrize(
+    ("path", "text", "said"),
+    [
+        (f"{HOOD}.distance_m", "0", "Must be above 0 mm"),
+        (f"{HOOD}.distance_m", "near", "number"),
+        (f"{HOOD}.thrown_share", "120", "Must be at most 100 %"),
+        ("line.branches[0].port.dust_rate_kg_s", "-1", "Must be at least 0 g/min"),
+    ],
+)
+def test_bad_input_is_said_at_the_field(client: FlaskClient, path: str, text: str, said: str) -> None:
+    answer = client.post(PAGE, data={path: text}, headers=HTMX)
+    assert answer.status_code == 422
+    page = soup(answer)
+    field = page.select_one(f'[name="{path}"]')
+    assert field is not None
+    assert field["value"] == text
+    error = page.select_one(f"#{field['aria-describedby']}".replace(".", "\\.").replace("[", "\\[").replace("]", "\\]"))
+    assert error is not None
+    assert said in error.text
+
+
+def test_what_could_be_done_is_done_and_undone(client: FlaskClient) -> None:
+    page = soup(client.get(PAGE))
+    before = figure(page, "escapes")
+    form = page.select_one(".suggestions form")
+    assert form is not None
+    after = soup(client.post(str(form["action"]), headers=HTMX))
+    assert figure(after, "escapes") < before
+    assert after.select_one("#undo .what").text.startswith("Drum sander: Box the tool in")  # type: ignore[union-attr]
+    back = soup(client.post(f"{PAGE}/undo", headers=HTMX))
+    assert figure(back, "escapes") == before
+
+
+def test_working_outdoors_is_a_choice_of_its_own(client: FlaskClient) -> None:
+    page = soup(client.post(f"{PAGE}/take/outdoors", headers=HTMX))
+    assert "blows away outdoors" in page.text
+    assert not page.select('form[action$="take/outdoors"]')
+    assert client.post(f"{PAGE}/take/outdoors").status_code == 404
+
+
+def test_a_port_makes_its_own_dust(client: FlaskClient) -> None:
+    page = soup(client.get("/lines/2/ports"))
+    assert page.select(".bar-cell .fate-small")
+    own = "line.branches[1].branches[1].port.dust"
+    answer = client.post("/lines/2/ports/sander/hood", data={own: "silica"}, headers=HTMX)
+    assert answer.status_code == 422
+    assert "licensed work" in answer.text
+
+
+def test_addresses_that_lead_nowhere(client: FlaskClient) -> None:
+    assert client.get("/lines/1/ports/nothing/hood").status_code == 404
+    assert client.post(f"{PAGE}/kind", data={"kind": "nothing"}).status_code == 400
+    assert client.post(f"{PAGE}/ways/add").status_code == 400  # an opening has no ways
+    assert client.post(f"{PAGE}/take/nothing").status_code == 404
+    assert client.get(f"{PAGE}").status_code == 200

@@ -1,0 +1,76 @@
+"""Every check has a title and a sentence at every level; figures appear in the user's units."""
+
+from __future__ import annotations
+
+import re
+from pathlib import Path
+
+import numpy as np
+import pytest
+
+from fenwick.core.components.dust import DUSTS, SPECIES
+from fenwick.core.system.check import Check
+from fenwick.units import SYSTEMS
+from fenwick.wording import check_sentence
+from fenwick.wording.check_facts import FACTS
+from fenwick.wording.check_figures import FIGURES
+from fenwick.wording.check_titles import GROUPS, TITLES
+from fenwick.wording.checks import _SENTENCES
+from fenwick.wording.say import Voice
+
+CORE = Path(__file__).parents[2] / "src" / "fenwick" / "core" / "system"
+QUANTITY = {
+    "headroom": "length", "footprint": "length", "lid-bends": "length", "relief": "gap", "ring-stiff": "suction",
+    "sheet-bends": "stress", "tips": "force", "full-weight": "heap", "circuit": "current", "switch": "current",
+    "start-up": "current", "run-on": "seconds", "motor-starved": "share", "filter-class": "share",
+}  # fmt: skip
+ABOUT = {
+    "dust-meets": ("steel-grinding", "saw"),
+    "last-held": ("steel-grinding", "saw"),
+    "species": ("saw", "tropical"),
+}
+
+
+def check(name: str, level: int, quantity: str, *notes: float) -> Check:
+    """A check as the core makes it."""
+    value, limit = np.array([3.0]), np.array([2.0])
+    return Check(name, np.array([level]), value, limit, quantity, "sep", ABOUT.get(name, ()), notes)
+
+
+def test_every_check_of_the_core_has_a_title_and_words() -> None:
+    made = set()
+    for path in CORE.glob("*.py"):
+        made |= set(re.findall(r'(?:Check|fact|figure)\(\s*"([a-z-]+)"', path.read_text()))
+    assert len(made) > 30
+    assert made == set(TITLES)
+    assert set(TITLES) == set(FACTS) | set(FIGURES) | set(_SENTENCES)
+    assert {group for group, _ in TITLES.values()} == set(GROUPS)
+
+
+@pytest.mark.parametrize("system", SYSTEMS)
+@pytest.mark.parametrize("name", sorted(FIGURES))
+def test_a_figure_is_told_with_its_limit_and_a_remedy(name: str, system: str) -> None:
+    voice = Voice(system, {"sep": "Chamber"})
+    said = [check_sentence(check(name, level, QUANTITY[name], 1.0, 0.5), voice) for level in range(3)]
+    assert all(sentence.endswith(".") and "{" not in sentence for sentence in said)
+    quantity = {"length": "bore"}.get(QUANTITY[name], QUANTITY[name])
+    assert all(voice.figure(3.0, quantity) in sentence for sentence in said)
+    assert said[0] != said[2]
+
+
+@pytest.mark.parametrize("name", sorted(FACTS))
+def test_a_fact_is_told_at_every_level(name: str) -> None:
+    voice = Voice("metric", {"sep": "Chamber"})
+    said = {check_sentence(check(name, level, "number"), voice) for level in range(3)}
+    assert all(sentence.endswith(".") for sentence in said)
+
+
+def test_every_harmful_wood_says_why() -> None:
+    voice = Voice("metric", {})
+    said = set()
+    for kind, species in [("mdf-sanding", "mdf"), *(("saw", key) for key in SPECIES)]:
+        one = check("species", 1, "number")
+        said.add(check_sentence(Check(**{**one.__dict__, "about": (kind, species)}), voice))
+    assert len(said) >= 4
+    assert all("respirator" in sentence for sentence in said)
+    assert all(dust.label for dust in DUSTS.values())
