@@ -9,11 +9,9 @@
     htmx.ajax("GET", pill.dataset.panelUrl, { target: "#checks-inside", swap: "outerHTML" }).then(function () { panel.showPopover(); });
   });
   /* what was changed in the panel may have changed the place under it */
-  document.addEventListener("htmx:afterRequest", function (event) {
-    const inside = event.target.closest && event.target.closest("#checks-inside");
-    if (inside && event.detail.requestConfig && event.detail.requestConfig.verb === "post" && event.detail.successful) {
-      document.getElementById("checks-panel").dataset.changed = "1";
-    }
+  document.addEventListener("htmx:beforeRequest", function (event) {
+    const form = event.target.closest && event.target.closest("#checks-inside form");
+    if (form) document.getElementById("checks-panel").dataset.changed = "1";
   });
   const panel = document.getElementById("checks-panel");
   if (panel) panel.addEventListener("toggle", function (event) {
