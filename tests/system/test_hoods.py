@@ -10,13 +10,15 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from fenwick.core.components.dust import DUSTS
 from fenwick.core.components.elements import Branch, Hose, InlineFilter, Port
 from fenwick.core.components.hood import Enclosure, ExtraFan, FloorNozzle, Hood, OpenHood, Opening, SlotHood
 from fenwick.core.components.vacuum import FilterMedium
 from fenwick.core.formulas.capture import slot_velocity
 from fenwick.core.system.assess import Assessment, assess
-from fenwick.core.system.capture import Capture
+from fenwick.core.system.capture import Capture, tool_flow
 from fenwick.core.system.line import Line
+from fenwick.core.system.ports import flow_alone, line_alone, with_dust
 from fenwick.core.system.whatif import candidates, try_all
 from tests.lines import disc_line
 
@@ -151,3 +153,39 @@ def test_closing_a_box_in_is_found_to_help_for_nothing() -> None:
     found = {outcome.candidate.kind: outcome for outcome in try_all(line, 0, candidates(line, 0))}
     assert found["close-in"].in_bin is not None
     assert found["close-in"].in_bin[1] > found["close-in"].in_bin[0]
+
+
+def test_opening_a_tool_alone_opens_all_its_ports() -> None:
+    hood = OpenHood(distance=0.05, **COMMON)
+    line = two_ports(with_hood(hood), Port("Above", 0.038, hood=hood, tool="Sander"))
+    other = replace(line.branches[1], id="other", port=Port("Saw", 0.05, hood=hood))
+    gated = tuple(replace(branch, gate_opening=0.0) for branch in (*line.branches, other))
+    tree = replace(line, branches=gated)
+    assert [leaf.open for leaf in line_alone(tree, 0).leaves] == [True, True, False]
+    assert [leaf.open for leaf in line_alone(tree, 2).leaves] == [False, False, True]
+    assert float(flow_alone(tree)[0]) == pytest.approx(
+        float(assess(line_alone(tree, 0)).point.port_flow[0, 0]), rel=1e-6
+    )
+
+
+def test_the_air_of_all_ports_of_a_tool_counts_against_what_contains_its_dust() -> None:
+    hood = OpenHood(distance=0.05, extra_fan=ExtraFan(0.05), **COMMON)
+    line = two_ports(with_hood(hood), Port("Above", 0.038, hood=OpenHood(distance=0.05, **COMMON), tool="Sander"))
+    found = assess(line)
+    drawn = float(tool_flow(line, found.point, 0)[0])
+    assert drawn == pytest.approx(float(found.point.port_flow[:, 0].sum()) + 0.05)
+
+
+def test_a_port_with_dust_of_its_own_is_judged_by_it_and_several_are_mixed() -> None:
+    line = disc_line()
+    branch = line.branches[0]
+    assert branch.port is not None
+    metal = replace(branch, id="grinder", elements=(), port=replace(branch.port, dust=DUSTS["saw"], dust_rate=8e-5))
+    both = with_dust(replace(line, branches=(branch, metal)))
+    assert both.dust is not None
+    assert both.dust.kind == "mixture"
+    assert float(both.dust.weights.sum()) == pytest.approx(1.0)
+    shut = replace(both, branches=(replace(branch, gate_opening=0.0), metal))
+    assert with_dust(shut).dust is DUSTS["saw"]
+    back = with_dust(replace(both, branches=(branch, replace(metal, gate_opening=0.0))))
+    assert back.dust is line.dust  # the line's own, not what was open before

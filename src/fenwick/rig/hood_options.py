@@ -56,7 +56,8 @@ def _changes(branch: BranchPart) -> Iterator[tuple[str, float, dict[str, Any]]]:
     assert port is not None
     hood = port.hood
     if isinstance(hood, OpenHoodPart | BuiltInPart | SlotHoodPart):
-        yield "nearer", hood.distance_m * NEARER, {"hood.distance_m": hood.distance_m * NEARER}
+        if not isinstance(hood, BuiltInPart):
+            yield "nearer", hood.distance_m * NEARER, {"hood.distance_m": hood.distance_m * NEARER}
         if isinstance(hood, OpenHoodPart) and port.entry == "plain":
             yield "flange", 0.0, {"entry": "flanged"}
         if isinstance(hood, SlotHoodPart) and not hood.flanged:

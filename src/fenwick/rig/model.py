@@ -6,7 +6,7 @@ from typing import Annotated, Literal, Self
 
 from pydantic import Field, model_validator
 
-from fenwick.core.components.dust import DUSTS
+from fenwick.core.components.dust import DUSTS, HELD_BESIDES
 from fenwick.core.components.wet import WET_DUSTS
 from fenwick.core.errors import OutsideDomainError
 from fenwick.core.formulas.air import REFERENCE_DENSITY
@@ -136,7 +136,7 @@ class VacuumPart(f.Part):
     exhaust: Literal["indoors", "outdoors"] = Field("indoors", title="Blows out")
     cooling: Literal["own-air", "working-air"] | None = Field(None, title="Motor cooled by")
     takes_water: f.Flag | None = Field(None, title="Takes water")
-    last_held: str | None = Field(None, title="Last held", json_schema_extra={"enum": [*DUSTS]})
+    last_held: str | None = Field(None, title="Last held", json_schema_extra={"enum": [*DUSTS, *HELD_BESIDES]})
     emptied: f.Flag = Field(False, title="Emptied and cleaned since")
     curve: CurvePart
     filter: FilterPart | None = None
@@ -145,7 +145,7 @@ class VacuumPart(f.Part):
     @model_validator(mode="after")
     def _known_dust(self) -> Self:
         if self.last_held is not None:
-            known_kind("last_held", self.last_held, tuple(DUSTS))
+            known_kind("last_held", self.last_held, (*DUSTS, *HELD_BESIDES))
         return self
 
 

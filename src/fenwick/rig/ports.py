@@ -9,11 +9,16 @@ from fenwick.rig.model import Rig
 
 
 def alone(rig: Rig, port: str) -> Rig | None:
-    """The rig with one tool port open and the others shut, as far as they have gates; None without such a port."""
-    way = next((way for way in rig.line.ways if way[0].id == port), None)
-    if way is None:
+    """The rig with one tool port open and the others shut, as far as they have gates; None without such a port.
+
+    Other ports of the same tool stay open with it.
+    """
+    own = next((way[0].port for way in rig.line.ways if way[0].id == port), None)
+    if own is None:
         return None
-    on_way = {branch.id for branch in way}
+    tool = own.tool
+    ways = [w for w in rig.line.ways if w[0].id == port or (tool and w[0].port and w[0].port.tool == tool)]
+    on_way = {branch.id for way in ways for branch in way}
     changes: dict[str, Any] = {}
     for path, branch in rig.line.walk():
         if branch.gate is not None:

@@ -4,21 +4,21 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
-from fenwick.core.components.dust import DUSTS
+from fenwick.core.components.dust import DUSTS, HELD_BESIDES
 from fenwick.core.system.check import ACT, OK, Check
 from fenwick.wording.say import Voice
 
 
 def _kind(kind: str) -> str:
-    return DUSTS[kind].label.lower() if kind in DUSTS else kind
+    label = DUSTS[kind].label if kind in DUSTS else HELD_BESIDES.get(kind, kind)
+    return label[:1].lower() + label[1:]
 
 
 def _meet(check: Check, voice: Voice) -> str:
     sparks, fuel = check.about
     return (
-        f"{_kind(sparks).capitalize()} and {_kind(fuel)} are made on one line: sparks or hot metal set dust "
-        "in hose, bin "
-        "and filter on fire. Give metal a vacuum and a line of its own."
+        f"On one line there are {_kind(sparks)} and {_kind(fuel)}: sparks or hot metal set dust in hose, bin, filter "
+        "on fire. Give metal a vacuum and a line of its own."
     )
 
 

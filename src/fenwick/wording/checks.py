@@ -76,6 +76,8 @@ def _bridging(level: int, value: str, limit: str, part: str | None, voice: Voice
 
 
 def _swapped(level: int, value: str, limit: str, part: str | None, voice: Voice) -> str:
+    if level == OK:
+        return f"At {voice.name(part)} the vacuum is on the centre port and the tool on the side, as it should be."
     return (
         f"The hoses are on the wrong ports of {voice.name(part)}: the vacuum belongs on the centre port, the "
         f"tool on the side. As it is, about {value} of what it could keep is kept."

@@ -58,6 +58,8 @@ def _speed(line: Line, hood: Hood, port: Capture, voice: Voice) -> VerdictRow:
     worst = next(way.name for way in port.ways if float(way.velocity[0]) == speed)
     when = f" at its worst, {worst.lower()}" if len(port.ways) > 1 else ""
     sentence = f"Air {where}{when}; dust released so wants {low}–{high}, {voice.figure(needed, 'speed')} in the middle."
+    if not isinstance(hood, Enclosure | FloorNozzle):
+        sentence += f" In its opening it moves at {voice.figure(float(port.face[0]), 'speed')}."
     if isinstance(hood, Enclosure):
         sentence += " Less open area is more speed, for free."
     level = LEVEL_WORDS[int(caught_level(port, line)[0])]

@@ -104,6 +104,9 @@ DUSTS: dict[str, Dust] = {
     )
 }
 
+#: what a vacuum may have held besides
+HELD_BESIDES = {"ash": "Ash or embers"}
+
 #: kinds that come with sparks or hot metal, which never go with other dust
 SPARKING = ("steel-grinding", "metal-turnings")
 

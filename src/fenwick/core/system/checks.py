@@ -12,7 +12,7 @@ from fenwick.core.components.wet import WetStage
 from fenwick.core.formulas.cyclone import natural_length
 from fenwick.core.formulas.fittings import bore_area
 from fenwick.core.system.capture import Capture, containment_flow, tool_flow
-from fenwick.core.system.check import ACT, Check, graded
+from fenwick.core.system.check import ACT, OK, Check, graded
 from fenwick.core.system.line import Leaf, Line
 from fenwick.core.system.operating import OperatingPoint
 from fenwick.core.system.separation import Separation
@@ -110,9 +110,8 @@ def _swirl_checks(stage: Separator, line: Line, point: OperatingPoint) -> list[C
     """Hoses on the wrong ports; a vortex that reaches into the bin."""
     n = point.sealed_suction.shape
     found = []
-    if stage.swapped:
-        kept = np.broadcast_to(np.asarray(line.rules["swirl.swapped"], dtype=float), n)
-        found.append(Check("swapped-hoses", np.full(n, ACT), kept, np.ones(n), "share", stage.id))
+    kept = np.broadcast_to(np.asarray(line.rules["swirl.swapped"] if stage.swapped else 1.0, dtype=float), n)
+    found.append(Check("swapped-hoses", np.full(n, ACT if stage.swapped else OK), kept, np.ones(n), "share", stage.id))
     if isinstance(stage, Cyclone):
         room = np.broadcast_to(np.asarray(stage.shape.height - stage.shape.outlet_length, dtype=float), n)
         tail = np.broadcast_to(natural_length(stage.shape), n)

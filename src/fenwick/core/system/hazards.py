@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 
-from fenwick.core.components.dust import SPARKING, Dust
+from fenwick.core.components.dust import HELD_BESIDES, SPARKING, Dust
 from fenwick.core.components.elements import Hose
 from fenwick.core.formulas.sizes import SIZES
 from fenwick.core.system.air import BREATHED
@@ -62,7 +62,8 @@ def _last_held(line: Line, kinds: list[Dust]) -> list[Check]:
 
 
 def _clash(held: str, kind: str) -> bool:
-    return (held in SPARKING and burns(kind)) or (burns(held) and kind in SPARKING)
+    glows = held in SPARKING or held in HELD_BESIDES
+    return (glows and burns(kind)) or (not glows and burns(held) and kind in SPARKING)
 
 
 def _fibre(line: Line, kinds: list[Dust]) -> list[Check]:

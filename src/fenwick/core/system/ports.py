@@ -9,7 +9,7 @@ import numpy as np
 from fenwick.core.arrays import Array, Values
 from fenwick.core.components.dust import mixed
 from fenwick.core.components.elements import Branch
-from fenwick.core.system.line import Line
+from fenwick.core.system.line import Leaf, Line
 from fenwick.core.system.operating import operating_point
 
 
@@ -46,10 +46,19 @@ def with_openings(line: Line, openings: dict[str, Values]) -> Line:
 
 
 def alone_openings(line: Line) -> dict[str, Array]:
-    """Openings of every branch, shape (ports,): variant i has port i open alone, as far as there are gates to shut."""
-    ways = [{branch.id for branch in leaf.way} for leaf in line.leaves]
+    """Openings of every branch, shape (ports,): variant i has port i open alone, as far as there are gates to shut.
+
+    Other ports of the same tool stay open with it.
+    """
+    leaves = line.leaves
+    together = [[other for other in leaves if other is leaf or _same_tool(leaf, other)] for leaf in leaves]
+    ways = [{branch.id for other in group for branch in other.way} for group in together]
     branches = {branch.id for leaf in line.leaves for branch in leaf.way}
     return {name: np.array([1.0 if name in way else 0.0 for way in ways]) for name in branches}
+
+
+def _same_tool(leaf: Leaf, other: Leaf) -> bool:
+    return leaf.port.tool is not None and leaf.port.tool == other.port.tool
 
 
 def line_alone(line: Line, port: int) -> Line:

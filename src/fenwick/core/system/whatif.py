@@ -72,7 +72,7 @@ def candidates(line: Line, port: int) -> tuple[Candidate, ...]:
         losses = [ENTRY_LOSS[name] for name in better]
         found += [Candidate("entry", leaf.id, loss) for loss in losses if isinstance(loss, float) and loss < here]
     hood = leaf.port.hood
-    if isinstance(hood, OpenHood | SlotHood):
+    if isinstance(hood, SlotHood) or (isinstance(hood, OpenHood) and not hood.built_in):
         nearer = [float(np.max(hood.distance)) * share for share in NEARER]
         found += [Candidate("nearer", leaf.id, distance) for distance in nearer if distance >= NEAREST]
     if isinstance(hood, Enclosure):

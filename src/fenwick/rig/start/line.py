@@ -2,11 +2,12 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Any
 
 from fenwick.core.catalogue import parts, tools
 from fenwick.core.catalogue.tools import TOOLS, ToolClass
+from fenwick.rig.hood import generic_hood
 from fenwick.rig.kinds import change_kind
 from fenwick.rig.model import FORMAT, VERSION, Rig
 from fenwick.rig.problems import RigError
@@ -130,16 +131,15 @@ def _link(answers: Answers, bore: float, marks: list[dict[str, Any]]) -> dict[st
 
 def _port(answers: Answers, tool: ToolClass, hose_bore: float, marks: list[dict[str, Any]]) -> dict[str, Any]:
     work = Guesswork("tool")
-    port = {
+    hood = generic_hood(tool if answers.tool else replace(tool, hood="opening"))  # an unknown tool's can be moved
+    hood["thrown_share"] = work.take("port.hood.thrown_share", None, tool.thrown_share)
+    if "distance_m" in hood:
+        hood["distance_m"] = work.take("port.hood.distance_m", None, tool.distance)
+    port: dict[str, Any] = {
         "name": tool.label if answers.tool else "Tool",
         "bore_m": work.take("port.bore_m", None, tool.port_bore if answers.tool else hose_bore),
         "dust_rate_kg_s": work.take("port.dust_rate_kg_s", None, tool.dust_rate),
-        "hood": {
-            "kind": "opening",
-            "distance_m": work.take("port.hood.distance_m", None, tool.distance),
-            "release": tool.release,
-            "thrown_share": work.take("port.hood.thrown_share", None, tool.thrown_share),
-        },
+        "hood": hood,
     }
     if answers.tool and tool.machine:
         port["machine"] = tool.machine

@@ -26,6 +26,7 @@ from fenwick.wording.say import Voice
 from fenwick.wording.work import full_words, job_words
 
 WEEK = "week"
+JOB = "job:"  #: before the id of a job
 COARSE = 100e-6  #: dust above it flies and lies [m]
 
 
@@ -33,6 +34,7 @@ COARSE = 100e-6  #: dust above it flies and lies [m]
 class JobRow:
     """One job."""
 
+    key: str
     name: str
     tool: str
     makes: str
@@ -76,12 +78,17 @@ def dust_view(state: LineState, of: str | None, typed: Typed, system: str) -> Du
     ports = [(leaf.id, leaf.port.name) for leaf in line.leaves]
     jobs, left = jobs_on_line(shop, rig, rules)
     choices = [*ports, (WEEK, "The week's work")]
-    if of not in [key for key, _ in choices]:
-        of = next((leaf.id for leaf in line.leaves if leaf.open), ports[0][0])
     total = week(line, jobs)
-    view = _week_view if of == WEEK else _port_view
-    title, subtitle, ends, classes, made = view(rig, of, total, voice)
-    lone = alone(rig, of) if of != WEEK else None
+    job = next((one for one in total.jobs if of == f"{JOB}{one.job.id}"), None)
+    if job is None and of not in [key for key, _ in choices]:
+        of = next((leaf.id for leaf in line.leaves if leaf.open), ports[0][0])
+    assert of is not None
+    port = line.leaves[job.job.port].id if job else of
+    if job is not None:
+        title, subtitle, ends, classes, made = _job_view(job, voice)
+    else:
+        title, subtitle, ends, classes, made = (_week_view if of == WEEK else _port_view)(rig, of, total, voice)
+    lone = alone(rig, port) if port != WEEK else None
     lone_voice = voice_for(lone or rig, system)
     return DustView(
         state=state,
@@ -90,12 +97,12 @@ def dust_view(state: LineState, of: str | None, typed: Typed, system: str) -> Du
         choices=choices,
         title=title,
         subtitle=subtitle,
-        flow=render_flow(ends, _amount(of, total, voice), made, "flow") if ends else None,
+        flow=render_flow(ends, _amount(of, total, job, voice), made, "flow") if ends else None,
         classes=classes,
         jobs=[_job_row(one, voice) for one in total.jobs],
         left_out=left,
         full=full_words(total, voice),
-        air=air_card(lone, state.previous, of, shop, typed, lone_voice, rules) if lone else None,
+        air=air_card(lone, state.previous, port, shop, typed, lone_voice, rules) if lone else None,
         harmful=bool(lone and (dust := build_line(lone).dust) and dust.harmful),
         why_not="" if ends else _why_not(of, left, total),
     )
@@ -132,16 +139,29 @@ def _week_view(_: Rig, of: str, total: Week, voice: Voice) -> Shown:
     )
 
 
-def _amount(of: str, total: Week, voice: Voice) -> Callable[[float], str]:
+def _job_view(one: Done, voice: Voice) -> Shown:
+    """One job, each time it is done."""
+    name = one.job.name
+    each = {"hour": "an hour", "board": "one board", "cut": "one cut"}[one.job.unit]
+    title = f"Where the dust of {each} goes: {name[:1].lower()}{name[1:]}"
+    dust = one.line.dust.label if one.line.dust else "Dust not known"
+    subtitle = f"{dust}, at the {one.line.leaves[one.job.port].port.name.lower()} · widths are true"
+    if one.found.fate is None:
+        return title, subtitle, None, [], ""
+    ends = {end: float(one.found.fate.share(end)[0]) for end in ENDS}
+    return title, subtitle, ends, _classes(one.found.fate), "made"
+
+
+def _amount(of: str, total: Week, job: Done | None, voice: Voice) -> Callable[[float], str]:
     def grams(share: float) -> str:
         mass = 100.0 * share
         return f"{mass:.0f} g" if mass >= 9.95 else f"{mass:.1f} g"
 
     def masses(share: float) -> str:
-        mass = share * total.made
+        mass = share * (job.job.mass if job else total.made)
         return voice.figure(mass, "heap" if mass >= 0.995 else "mass")
 
-    return masses if of == WEEK else grams
+    return masses if of == WEEK or job else grams
 
 
 def _classes(fate: Fate) -> list[tuple[str, str, Markup]]:
@@ -158,7 +178,7 @@ def _job_row(one: Done, voice: Voice) -> JobRow:
     makes, in_bin, full = job_words(one, voice)
     found: Assessment = one.found
     bar = render_small_ends({end: float(found.fate.share(end)[0]) for end in ENDS}, 200.0) if found.fate else None
-    return JobRow(one.job.name, one.line.leaves[one.job.port].port.name, makes, in_bin, full, bar)
+    return JobRow(f"{JOB}{one.job.id}", one.job.name, one.line.leaves[one.job.port].port.name, makes, in_bin, full, bar)
 
 
 def _why_not(of: str, left: list[tuple[str, str]], total: Week) -> str:

@@ -6,7 +6,7 @@ import re
 
 from fenwick.core.catalogue.tools import TOOLS
 from fenwick.core.components.bins import CLOSURES, MATERIALS, OTHER
-from fenwick.core.components.dust import DUSTS, SPECIES
+from fenwick.core.components.dust import DUSTS, HELD_BESIDES, SPECIES
 from fenwick.core.components.joint import FITS, PLASTICS
 
 RELEASE_WORDS = {
@@ -60,7 +60,7 @@ CHOICE_WORDS: dict[str, dict[str, str]] = {
     "work": {"time": "Hours of the tool", "planed": "Boards planed", "cuts": "Cuts"},
     "exhaust": {"indoors": "Into the room", "outdoors": "Outdoors"},
     "cooling": {"own-air": "Air of its own", "working-air": "The dusty air, filtered"},
-    "last_held": {key: dust.label for key, dust in DUSTS.items()},
+    "last_held": {**{key: dust.label for key, dust in DUSTS.items()}, **HELD_BESIDES},
     "finish": {"smooth": "Moulded", "shop-built": "Shop-built"},
     "outlet_aim": {"opposed": "Away from the inlet", "centre": "To the centre"},
     "kind": {key: tool.label for key, tool in TOOLS.items()},
