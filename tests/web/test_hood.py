@@ -123,3 +123,12 @@ def test_addresses_that_lead_nowhere(client: FlaskClient) -> None:
     assert client.post(f"{PAGE}/ways/add").status_code == 400  # an opening has no ways
     assert client.post(f"{PAGE}/take/nothing").status_code == 404
     assert client.get(f"{PAGE}").status_code == 200
+
+
+@pytest.mark.parametrize("kind", HOOD_KINDS)
+def test_the_line_page_edits_a_tool_with_any_hood(client: FlaskClient, kind: str) -> None:
+    client.post(f"{PAGE}/kind", data={"kind": kind})
+    page = soup(client.get("/lines/1?part=drum-sander"))
+    assert page.select_one("#editor .fields input") is not None
+    assert page.select_one(f'.strip-tabs a[href="{PAGE}"]') is not None
+    assert client.get("/lines/1/rig.json").json["line"]["branches"][0]["port"]["hood"]["kind"] == kind

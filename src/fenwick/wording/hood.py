@@ -85,6 +85,9 @@ def _thrown(hood: Hood, port: Capture, voice: Voice) -> VerdictRow:
             f"The tool aims {aimed} of its chips at the port, but the port does not carry them off: too slow in it."
         )
         return VerdictRow("thrown", "Chips into the port", number, unit, "act", share, None, sentence)
+    if isinstance(hood, FloorNozzle):
+        sentence = "Of what lies under it and is too heavy to float; the rest takes a second stroke."
+        return VerdictRow("thrown", "Picked up", number, unit, "", share, None, sentence)
     plate = " A plate turns half of the others back." if hood.rebound else ""
     return VerdictRow(
         "thrown", "Chips into the port", number, unit, "", share, None, f"The tool aims {aimed} of them there.{plate}"

@@ -64,7 +64,7 @@ def _capture(leaf: Leaf, line: Line, dust: Dust, flow: Array, bore_velocity: Arr
     band = RELEASE_VELOCITY[hood.release]
     needed = float(np.sqrt(band[0] * band[1]))
     extra = 0.0 if hood.extra_fan is None else np.asarray(hood.extra_fan.flow)
-    ways = _ways(leaf, hood, flow + extra, needed, line)
+    ways = _ways(leaf, hood, flow, flow + extra, needed, line)
     worst = np.argmin(np.stack([way.velocity for way in ways]), axis=0)
     floats = airborne_share(SIZES, line.rules["capture.airborne-size"])
     airborne = np.asarray(sum(way.share * way.airborne for way in ways))
@@ -87,7 +87,8 @@ def _capture(leaf: Leaf, line: Line, dust: Dust, flow: Array, bore_velocity: Arr
     )
 
 
-def _ways(leaf: Leaf, hood: Hood, flow: Array, needed: float, line: Line) -> tuple[WayOfWorking, ...]:
+def _ways(leaf: Leaf, hood: Hood, own: Array, flow: Array, needed: float, line: Line) -> tuple[WayOfWorking, ...]:
+    """`own` flow goes into the hose; `flow` includes that of an extra fan."""
     openings = hood.openings(leaf.port.bore)
     often = sum(opening.share for opening in openings)
     ways = []
@@ -95,7 +96,8 @@ def _ways(leaf: Leaf, hood: Hood, flow: Array, needed: float, line: Line) -> tup
         velocity = np.broadcast_to(hood.speed(flow, opening, leaf.port.entry == "flanged"), flow.shape)
         caught = captured_airborne_share(velocity, needed, line.rules["capture.missed"], line.rules["capture.power"])
         area = np.broadcast_to(np.asarray(opening.area, dtype=float), flow.shape)
-        ways.append(WayOfWorking(opening.name, opening.share / often, area, flow / area, velocity, caught))
+        through = flow if hood.encloses else own  # an extra fan of an open hood has a mouth of its own
+        ways.append(WayOfWorking(opening.name, opening.share / often, area, through / area, velocity, caught))
     return tuple(ways)
 
 

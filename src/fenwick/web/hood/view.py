@@ -33,6 +33,7 @@ KIND_KEYS: dict[str, tuple[str, ...]] = {
     "enclosure": (),
     "floor": ("width_m", "gap_m"),
 }
+UNSAID = {"dust": "that of the line", "tool": "has one port", "medium": "none"}  #: what an empty field means
 PICKED_UP = {"thrown_share": "Picked up"}  #: what a floor nozzle's fields are called instead
 
 
@@ -112,6 +113,8 @@ def hood_editor(rig: Rig, port: str, name: str, system: str) -> Editor:
     fields = []
     for path in hood_paths(rig, port):
         field = replace(rig_field(rig, document, path, system), guess=path in guessed)
+        if path.rsplit(".", 1)[-1] in UNSAID:
+            field = replace(field, unknown=UNSAID[path.rsplit(".", 1)[-1]])
         if document_kind(rig, port) == "floor" and path.endswith("thrown_share"):
             field = replace(field, label=PICKED_UP["thrown_share"])
         fields.append(field)

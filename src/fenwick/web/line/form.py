@@ -39,7 +39,14 @@ SEPARATOR_KEYS: dict[str, tuple[str, ...]] = {
 }
 BIN_KEYS = ("bin.fill_height_m", "bin.closure", "bin.leak_area_m2", "tilt_deg")
 TOOL_KEYS = ("port.bore_m", "port.entry", "port.machine", "port.dust_rate_kg_s")
-HOOD_KEYS = ("port.hood.distance_m", "port.hood.release", "port.hood.thrown_share")
+#: of a hood, by its kind, what is changed most; the rest is on its own page
+HOOD_KEYS: dict[str, tuple[str, ...]] = {
+    "opening": ("distance_m", "release", "thrown_share"),
+    "built-in": ("distance_m", "release", "thrown_share"),
+    "slot": ("distance_m", "release", "thrown_share"),
+    "enclosure": ("openings[0].area_m2", "release", "thrown_share"),
+    "floor": ("gap_m", "thrown_share"),
+}
 CURVE_KEYS = ("vacuum.curve.sealed_suction_pa", "vacuum.curve.open_flow_m3_s", "vacuum.curve.air_watts")
 VACUUM_KEYS = ("vacuum.electrical_power_w", "vacuum.inlet_bore_m")
 LABEL = "vacuum:label"  #: the vacuum on its own page, where there is room for all of it
@@ -105,7 +112,8 @@ def _label_paths(rig: Rig) -> tuple[str, ...]:
 def _branch_paths(root: str, branch: BranchPart, *, joins: bool) -> tuple[str, ...]:
     keys: tuple[str, ...] = ()
     if branch.port is not None:
-        keys = TOOL_KEYS + (HOOD_KEYS if branch.port.hood else ())
+        hood = branch.port.hood
+        keys = TOOL_KEYS + (tuple(f"port.hood.{key}" for key in HOOD_KEYS[hood.kind]) if hood else ())
     gate = ("gate.opening",) if branch.gate else ()
     name = ("port.name",) if branch.port else ()
     return tuple(f"{root}.{key}" for key in (*name, *keys, *gate, *((JOIN_KEY,) if joins else ())))
