@@ -14,6 +14,7 @@ from urllib.request import urlopen
 
 import numpy as np
 
+from bench.ageing import ageing
 from bench.separators import separators
 from bench.timing import best, median
 from bench.trees import Maker
@@ -157,5 +158,6 @@ def start_up() -> None:
 if __name__ == "__main__":
     solver()
     separators(say)
+    ageing(say)
     page()
     start_up()

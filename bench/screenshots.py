@@ -17,8 +17,11 @@ VIEWS = (  # name, address, width, height, whole page
     ("separator", "lines/1/separator", 1280, 800, True),
     ("schools", "lines/1/separator/schools?all=1", 1280, 800, False),
     ("line-branches", "lines/2?port=sander", 1280, 800, False),
-    ("try", "lines/1/try/bore~hose-b~0.05", 1280, 800, False),
-    ("ports", "lines/2/ports", 1280, 520, False),
+    ("ports", "lines/2/ports", 1280, 760, False),
+    ("hood", "lines/1/ports/drum-sander/hood", 1280, 800, False),
+    ("dust", "lines/1/dust", 1280, 800, False),
+    ("ageing", "lines/1/ageing", 1280, 800, False),
+    ("checks", "lines/1/checks", 1280, 800, True),
     ("start", "start", 1280, 800, False),
     ("vacuum", "lines/2/vacuum", 1280, 800, False),
     ("shop", "shop", 1280, 800, False),
@@ -27,8 +30,6 @@ VIEWS = (  # name, address, width, height, whole page
     ("compare", "lines/1/compare/3", 1280, 800, False),
     ("first-verdict", "lines/6?panel=hookup&time=evening", 1280, 800, False),
     ("line-390", "", 390, 844, True),
-    ("assumptions", "assumptions", 1280, 800, False),
-    ("pieces", "pieces", 1280, 800, True),
 )
 
 
