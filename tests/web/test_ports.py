@@ -101,7 +101,7 @@ def test_the_table_shows_every_port_alone_and_saves_as_csv(client: FlaskClient) 
     assert page.select("tbody .state")
     saved = client.get("/lines/2/ports.csv")
     lines = saved.text.splitlines()
-    assert lines[0].startswith("id,name,flow,port_speed,slowest")
+    assert lines[0].startswith("id,name,dust,flow,port_speed,slowest")
     assert len(lines) == 5
     assert chips[2] in lines[3]
 

@@ -30,6 +30,7 @@ class PortRow:
 
     id: str
     name: str
+    dust: str  #: made there
     flow: str
     port_speed: str
     slowest: str  #: speed and name of the slowest dust-laden run
@@ -159,6 +160,7 @@ def _row(line: Line, port: int, voice: Voice) -> tuple[PortRow, Fate | None]:
     row = PortRow(
         id=leaf.id,
         name=leaf.port.name,
+        dust=line.dust.label if line.dust else UNKNOWN,
         flow=voice.figure(found.point.port_flow[port, 0], "flow"),
         port_speed=voice.figure(found.point.port_velocity[port, 0], "speed"),
         slowest=f"{voice.figure(slow[0].value[0], 'speed')}, {voice.name(slow[0].part)}" if slow else UNKNOWN,

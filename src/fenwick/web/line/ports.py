@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import csv
 from collections.abc import Sequence
-from dataclasses import astuple, fields
+from dataclasses import astuple, fields, replace
 from io import StringIO
 from typing import TypeVar
 
@@ -12,15 +12,20 @@ from flask import Response, abort, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
 from markupsafe import Markup
 
+from fenwick.core.system.assess import assess
 from fenwick.core.system.fate import Fate
-from fenwick.data.lines import LineState, line_state
+from fenwick.data.lines import LineState, line_names, line_state
 from fenwick.drawing.fate import render_small_fate
-from fenwick.rig import RigError, build_line, edit_rig
+from fenwick.rig import Rig, RigError, build_line, edit_rig
+from fenwick.rig.hood_options import hood_options
+from fenwick.rig.ports import alone
 from fenwick.rig.result import voice_for
 from fenwick.web.database import session
 from fenwick.web.line.routes import bp, save
 from fenwick.web.units import unit_system
+from fenwick.wording.hood import option_words
 from fenwick.wording.ports import PortRow, TogetherRow, port_rows, together_rows
+from fenwick.wording.say import Voice
 
 BAR = 250.0  #: width of a row's bar [px]
 Row = TypeVar("Row", PortRow, TogetherRow)
@@ -38,12 +43,25 @@ def _page(state: LineState, error: str = "") -> str:
     return render_template(
         "line/ports.html",
         state=state,
-        rows=_with_bars(port_rows(line, voice)),
+        rows=[(_helped(row, state.rig, voice), bar) for row, bar in _with_bars(port_rows(line, voice))],
         together=_with_bars(together),
         error=error,
-        dust=voice.dust,
+        lines=line_names(session(), state.id),
         hoods={leaf.id: leaf.port.hood is not None for leaf in line.leaves},
     )
+
+
+def _helped(row: PortRow, rig: Rig, voice: Voice) -> PortRow:
+    """A row that no change of the line would help, with what helps most at its hood."""
+    lone = alone(rig, row.id)
+    if row.helps or lone is None:
+        return row
+    options = hood_options(lone, row.id, assess(build_line(lone)))
+    best = next((option for option in options if option.id != "outdoors"), None)
+    if best is None:
+        return row
+    words, _ = option_words(best.id, best.value, voice)
+    return replace(row, helps=f"{words}: {100.0 * best.gain:.0f} g of 100 less in the room")
 
 
 def _with_bars(rows: Sequence[tuple[Row, Fate | None]]) -> list[tuple[Row, Markup | None]]:
