@@ -170,7 +170,7 @@ def _classes(fate: Fate) -> list[tuple[str, str, Markup]]:
     for name, (share, ends) in zip(words, by_class(fate, SIZES, (BREATHED, COARSE)), strict=True):
         if share > 0.0:
             said = f"{100 * share:.0f} g" if share >= 0.0095 else f"{100 * share:.1f} g"
-            rows.append((name, said, render_small_ends(ends, 420.0)))
+            rows.append((name, said, render_small_ends(ends, 560.0)))
     return rows
 
 

@@ -1,0 +1,112 @@
+"""Pictures of this place: sections of hoods to scale, charts of air and ageing, streams that stay apart."""
+
+from __future__ import annotations
+
+import re
+from itertools import pairwise
+from typing import Any
+
+import numpy as np
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from fenwick.core.components.hood import Enclosure, FloorNozzle, Hood, OpenHood, Opening, SlotHood
+from fenwick.core.system.air import Room, Source, session
+from fenwick.core.system.assess import assess
+from fenwick.core.system.fate import ENDS
+from fenwick.drawing.ageing_chart import AgeingCurve, render_ageing
+from fenwick.drawing.air_chart import AirCurve, render_air
+from fenwick.drawing.fate import ends_of, render_small_ends
+from fenwick.drawing.flow import FULL, GAP, lay_out_flow, render_flow
+from fenwick.drawing.hood import HEIGHT, MOUTH, reach_of, render_hood
+from fenwick.wording.say import Voice
+from tests.system.test_hoods import with_hood
+
+VOICE = Voice("metric", {})
+COMMON: dict[str, Any] = {"release": "active", "thrown_share": 0.5}
+SHARES = st.lists(st.floats(0.0, 1.0), min_size=len(ENDS), max_size=len(ENDS)).filter(lambda s: sum(s) > 0.1)
+
+
+@given(SHARES)
+def test_streams_of_any_shares_stay_apart_and_add_up(shares: list[float]) -> None:
+    ends = {end: share / sum(shares) for end, share in zip(ENDS, shares, strict=True)}
+    nodes, ribbons = lay_out_flow(ends, lambda share: f"{share:.3f}", "made")
+    shown = sum(node.height for node in nodes if node.end) / FULL
+    assert shown == pytest.approx(1.0, abs=0.0005 * len(ENDS) + 1e-9)
+    for x in {node.x for node in nodes}:
+        column = sorted((node for node in nodes if node.x == x), key=lambda node: node.y)
+        for above, below in pairwise(column):
+            assert below.y - (above.y + above.height) >= GAP - 1e-6
+            assert below.label_y - above.label_y >= 14.9
+    assert all(ribbon.height > 0.0 for ribbon in ribbons)
+    picture = render_flow(ends, lambda share: f"{share:.3f}", "made", "flow")
+    assert "nan" not in picture
+
+
+def test_a_line_without_anything_past_the_hose_ends_there() -> None:
+    ends = dict.fromkeys(ENDS, 0.0) | {"floor": 0.4, "room_air": 0.6}
+    nodes, _ = lay_out_flow(ends, str, "made")
+    assert {node.key for node in nodes} == {"made", "floor", "room_air"}
+
+
+def test_bars_leave_out_what_gets_nothing() -> None:
+    assert [end.key for end in ends_of({"bin": 0.7, "room_air": 0.3}, 100.0)] == ["bin", "room_air"]
+    assert sum(end.width for end in ends_of({"bin": 0.7, "room_air": 0.3}, 100.0)) == pytest.approx(100.0)
+    assert "filter" in render_small_ends({"tank": 0.5, "paper": 0.5}, 100.0)
+
+
+@pytest.mark.parametrize(
+    "hood",
+    [
+        OpenHood(distance=0.05, **COMMON),
+        OpenHood(distance=0.05, built_in=True, rebound=True, **COMMON),
+        OpenHood(distance=0.5, **COMMON),
+        OpenHood(distance=0.001, **COMMON),
+        SlotHood(distance=0.05, length=0.3, width=0.02, flanged=True, **COMMON),
+        Enclosure(ways=(Opening("Shut", 1e-4), Opening("Open", 0.3)), **COMMON),
+        FloorNozzle(width=0.25, gap=0.001, **COMMON),
+    ],
+)
+def test_every_hood_fits_its_picture(hood: Hood) -> None:
+    line = with_hood(hood)
+    found = assess(line)
+    picture = render_hood(hood, found.captures[0], 0.05, float(found.point.port_flow[0, 0]), True, VOICE)
+    assert picture.count("<svg") == 1
+    assert "nan" not in picture
+    for y in re.findall(r'(?:cy|y1|y2)="(-?[\d.]+)"', picture):
+        assert -60.0 <= float(y) <= HEIGHT + 60.0
+
+
+def test_the_reach_is_where_the_air_moves_as_fast_as_needed() -> None:
+    opening = OpenHood(distance=0.1, **COMMON)
+    for flow in (0.02, 0.04, 0.08):
+        reach = reach_of(opening, 1.58, 0.05, flow, False)
+        assert float(opening.speed(flow, opening.openings(0.05)[0], False)) != pytest.approx(1.58)
+        there = OpenHood(distance=reach, **COMMON)
+        assert float(there.speed(flow, there.openings(0.05)[0], False)) == pytest.approx(1.58)
+    slot = SlotHood(distance=0.1, length=0.3, width=0.005, **COMMON)
+    reach = reach_of(slot, 1.58, 0.05, 0.04, False)
+    there = SlotHood(distance=reach, length=0.3, width=0.005, **COMMON)
+    assert float(there.speed(0.04, there.openings(0.05)[0], False)) == pytest.approx(1.58)
+    assert reach_of(opening, 50.0, 0.05, 0.04, False) == 0.0
+    assert MOUTH > 0.0
+
+
+def test_the_dot_stands_where_the_air_is_down_to_a_tenth() -> None:
+    room, source = Room(43.2, 6.0 / 3600.0), Source(np.array([1e-8]), np.array([2e-9]), np.array([0.0]))
+    curve = AirCurve("now", "as it is", session(room, source, 600.0, 6000.0))
+    picture = render_air([curve], 600.0, VOICE, "air")
+    assert picture.count("<circle") == 1
+    slow = AirCurve("now", "as it is", session(Room(43.2, 0.2 / 3600.0), source, 600.0, 6000.0))
+    assert render_air([slow], 600.0, VOICE, "air").count("<circle") == 0  # later than the chart shows
+
+
+def test_emptyings_are_ticks_unless_they_are_too_many() -> None:
+    hours = np.array([0.0, 100.0])
+    curve = AgeingCurve("with", "as it is", hours, np.array([0.04, 0.02]), mark=50.0)
+    picture = render_ageing([curve], 60.0, "flow", 0.03, 12.0, VOICE)
+    assert picture.count('class="emptied"') == 4
+    assert picture.count("<circle") == 1
+    assert render_ageing([curve], 60.0, "flow", None, 0.5, VOICE).count('class="emptied"') == 0
+    assert render_ageing([curve], 40.0, "flow", None, None, VOICE).count("<circle") == 0
