@@ -3,13 +3,14 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 
 import numpy as np
 from markupsafe import Markup
 
 from fenwick.core.arrays import Array
 from fenwick.drawing.axes import axis_ticks
+from fenwick.drawing.curves import DrawnCurve, labels_apart
 from fenwick.drawing.render import render
 from fenwick.wording.say import Voice
 
@@ -28,17 +29,6 @@ class AgeingCurve:
     hours: Array  #: [h]
     values: Array  #: stored units
     mark: float | None = None  #: hour at which the air is down by a quarter [h]
-
-
-@dataclass(frozen=True)
-class _Drawn:
-    """A curve on the page."""
-
-    key: str
-    words: str
-    points: list[tuple[float, float]]
-    label: float
-    mark: tuple[float, float] | None
 
 
 def render_ageing(
@@ -78,7 +68,7 @@ def render_ageing(
         mark = None
         if curve.mark is not None and curve.mark <= span:
             mark = (x(curve.mark), y(float(np.interp(curve.mark, curve.hours, curve.values))))
-        drawn.append(_Drawn(curve.key, curve.words, points, points[-1][1] + 4.0, mark))
+        drawn.append(DrawnCurve(curve.key, curve.words, points, points[-1][1] + 4.0, mark))
     step = 0.0 if emptied is None else emptied
     often = step > 0.0 and span / step <= MOST_EMPTYINGS
     empties = [float(hour) for hour in np.arange(step, span, step)] if often else []
@@ -89,7 +79,7 @@ def render_ageing(
         left=LEFT,
         right=WIDTH - RIGHT,
         bottom=bottom,
-        lines=_labels_apart(drawn, bottom),
+        lines=labels_apart(drawn, bottom + 4.0),
         limit=None if limit is None else y(limit),
         ticks=[(y(t), voice.figure(t, quantity, unit=False).removesuffix(".0")) for t in ticks],
         times=[(x(t), f"{t:g}") for t in _round_hours(span)],
@@ -107,12 +97,3 @@ def _round_hours(span: float) -> list[float]:
     power = 10.0 ** np.floor(np.log10(raw))
     step = next(m * power for m in (1.0, 2.0, 5.0, 10.0) if m * power >= raw)
     return [float(f"{hour:.4g}") for hour in np.arange(0.0, span + 1e-9, step)]
-
-
-def _labels_apart(lines: list[_Drawn], bottom: float) -> list[_Drawn]:
-    """Lines whose names at the right keep a line's distance, from the bottom up."""
-    lowest, labels = bottom + 4.0, {}
-    for line in sorted(lines, key=lambda one: -one.label):
-        labels[line.key] = min(line.label, lowest)
-        lowest = labels[line.key] - 16.0
-    return [replace(line, label=labels[line.key]) for line in lines]

@@ -3,13 +3,14 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 
 import numpy as np
 from markupsafe import Markup
 
 from fenwick.core.system.air import MASK_OFF, Session
 from fenwick.drawing.axes import axis_ticks
+from fenwick.drawing.curves import DrawnCurve, labels_apart
 from fenwick.drawing.render import render
 from fenwick.wording.say import Voice
 
@@ -25,17 +26,6 @@ class AirCurve:
     key: str
     words: str
     session: Session
-
-
-@dataclass(frozen=True)
-class _Drawn:
-    """A curve on the page."""
-
-    key: str
-    words: str
-    points: list[tuple[float, float]]
-    label: float  #: height of its name
-    off: tuple[float, float] | None  #: where the mask may come off
 
 
 def render_air(curves: Sequence[AirCurve], duration: float, voice: Voice, name: str) -> Markup:
@@ -57,7 +47,7 @@ def render_air(curves: Sequence[AirCurve], duration: float, voice: Voice, name: 
         points = [(x(float(t)), y(float(c))) for t, c in zip(curve.session.time, curve.session.breathed, strict=True)]
         clear = duration + curve.session.clears
         off = None if clear > span else (x(clear), y(curve.session.peak * MASK_OFF))
-        lines.append(_Drawn(curve.key, curve.words, points, points[-1][1] + 4.0, off))
+        lines.append(DrawnCurve(curve.key, curve.words, points, points[-1][1] + 4.0, off))
     return render(
         "air_chart.svg.jinja",
         name=name,
@@ -68,7 +58,7 @@ def render_air(curves: Sequence[AirCurve], duration: float, voice: Voice, name: 
         top=TOP,
         bottom=bottom,
         job=x(min(duration, span)),
-        lines=_labels_apart(lines),
+        lines=labels_apart(lines, HEIGHT - BOTTOM + 6.0),
         ticks=[(y(t), voice.figure(t, "fog", unit=False)) for t in ticks],
         times=[(x(t), f"{t / MINUTE:.0f}") for t in np.linspace(0.0, span, 5)],
         description="; ".join(
@@ -77,12 +67,3 @@ def render_air(curves: Sequence[AirCurve], duration: float, voice: Voice, name: 
             for curve in curves
         ),
     )
-
-
-def _labels_apart(lines: list[_Drawn]) -> list[_Drawn]:
-    """Lines whose names at the right keep a line's distance, from the bottom up."""
-    lowest, labels = HEIGHT - BOTTOM + 6.0, {}
-    for line in sorted(lines, key=lambda one: -one.label):
-        labels[line.key] = min(line.label, lowest)
-        lowest = labels[line.key] - 15.0
-    return [replace(line, label=labels[line.key]) for line in lines]

@@ -36,6 +36,7 @@
     a: function () { const add = document.getElementById("add-part"); if (add) add.focus(); },
     h: function () { press("panel-hookup"); },
     g: function () { press("panel-measure"); },
+    c: function () { press("checks-pill"); },
     "?": function () { document.getElementById("keys").togglePopover(); },
   };
 
