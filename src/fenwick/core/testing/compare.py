@@ -1,0 +1,54 @@
+"""A against B: whether a change is real, not shown, or cannot be shown with this scale and so few repeats."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+import numpy as np
+
+from fenwick.core.formulas.metrology import repeats_needed, smallest_difference, student, welch_freedom
+
+SURE = 0.95  #: that nothing is called real that is not [-]
+REAL, NOT_SHOWN, CANNOT_SHOW = "real", "not-shown", "cannot-show"
+
+
+@dataclass(frozen=True)
+class Comparison:
+    """B less A."""
+
+    difference: float  #: of the means, in the readings' unit
+    low: float
+    high: float  #: of its interval at `SURE`
+    effect: float | None  #: in standard deviations between runs; None where they do not scatter
+    verdict: str  #: real, not-shown or cannot-show
+    smallest: float  #: difference that such a test would show four times in five
+    repeats: int | None  #: of each, that would show the difference seen or hoped for; None: more than fifty
+
+
+def compare(a: Sequence[float], b: Sequence[float], reading_sd: float, hoped: float) -> Comparison | None:
+    """Two lots of repeats; None where one has fewer than two.
+
+    Parameters
+    ----------
+    a, b : results of the runs, in one unit
+    reading_sd : standard uncertainty of one run by the instrument alone; runs cannot truly scatter less
+    hoped : difference worth knowing of, above 0
+    """
+    if len(a) < 2 or len(b) < 2:
+        return None
+    one, two = np.asarray(a, dtype=float), np.asarray(b, dtype=float)
+    # a lucky run of equal readings must not pass for certainty: the instrument's own part is the least there is
+    var_a, var_b = (max(float(np.var(x, ddof=1)), reading_sd**2) for x in (one, two))
+    spread = float(np.sqrt(var_a / one.size + var_b / two.size))
+    difference = float(np.mean(two) - np.mean(one))
+    sd = float(np.sqrt(0.5 * (var_a + var_b)))
+    if spread <= 0.0:
+        same = difference == 0.0
+        return Comparison(difference, difference, difference, None, NOT_SHOWN if same else REAL, 0.0, 2)
+    half = float(student(SURE, welch_freedom(var_a, one.size, var_b, two.size))) * spread
+    least = float(smallest_difference(sd, min(one.size, two.size), SURE))
+    unseen = CANNOT_SHOW if least > hoped else NOT_SHOWN
+    verdict = REAL if abs(difference) > half else unseen
+    needed = repeats_needed(sd, max(abs(difference), hoped) if verdict == REAL else hoped)
+    return Comparison(difference, difference - half, difference + half, difference / sd, verdict, least, needed)

@@ -1,0 +1,126 @@
+"""A particle monitor's log: rows put in order and cleaned, then baseline, peaks, decay, and back to normal."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from itertools import pairwise
+
+import numpy as np
+
+from fenwick.core.arrays import Array
+from fenwick.core.formulas.metrology import decay_fit
+
+BACK = 1.2  #: of the baseline, at which the air is back to normal [-]
+DECAY_FROM, DECAY_TO = 0.9, 0.1  #: of the peak above the baseline, between which its decay is fitted [-]
+LEAST_DECAY = 4  #: readings
+HOUR = 3600.0  #: [s]
+
+
+@dataclass(frozen=True)
+class Log:
+    """Readings in order of time, and what was kept apart."""
+
+    time: Array  #: [s]
+    value: Array  #: in the monitor's unit
+    duplicates: int  #: rows with the time and value of another
+    out_of_order: int  #: rows that stood before an earlier time
+    jumps: tuple[float, ...]  #: times at which the clock went back or leapt [s]
+    unreadable: int  #: rows that were no pair of numbers, or below 0
+
+
+@dataclass(frozen=True)
+class Cut:
+    """One cut in a log."""
+
+    start: float  #: [s]
+    stop: float  #: [s]
+    peak: float
+    area: float  #: above the baseline, until it is back or the log ends [unit·s]
+    back_after: float | None  #: after the cut stops, until back to normal [s]; None: not within the log
+    changes: float | None  #: air changes by its decay [1/h]; None: too few readings, or no decay
+    changes_sd: float | None
+
+
+@dataclass(frozen=True)
+class Monitored:
+    """What a log says."""
+
+    baseline: float | None  #: median before the first cut; None: nothing was read before it
+    cuts: tuple[Cut, ...]
+
+
+def ordered(rows: Sequence[tuple[float, float]], unreadable: int = 0, leap: float = HOUR) -> Log:
+    """Rows in order of time; nothing is averaged in silently.
+
+    Parameters
+    ----------
+    rows : (time [s], value) as they were read
+    unreadable : rows that could not be read before
+    leap : step of the clock that counts as a jump [s]
+    """
+    good = [(t, v) for t, v in rows if np.isfinite(t) and np.isfinite(v) and v >= 0.0]
+    unreadable += len(rows) - len(good)
+    jumps = tuple(b[0] for a, b in pairwise(good) if b[0] < a[0] - leap or b[0] > a[0] + leap)
+    disorder = sum(b[0] < a[0] for a, b in pairwise(good))
+    unique = sorted(set(good))
+    # two values at one time: the monitor repeated itself; the first is kept, the others counted
+    times = [t for t, _ in unique]
+    kept = [row for i, row in enumerate(unique) if i == 0 or times[i] != times[i - 1]]
+    return Log(
+        np.array([t for t, _ in kept]),
+        np.array([v for _, v in kept]),
+        len(good) - len(kept),
+        disorder,
+        jumps,
+        unreadable,
+    )
+
+
+def monitored(log: Log, cuts: Sequence[tuple[float, float]]) -> Monitored:
+    """Read a log around its cuts.
+
+    Parameters
+    ----------
+    log : in order
+    cuts : (start, stop) of each [s], in order
+    """
+    before = log.value[log.time < cuts[0][0]] if cuts else log.value
+    baseline = float(np.median(before)) if before.size else None
+    ends = [start for start, _ in cuts[1:]] + [float("inf")]
+    return Monitored(baseline, tuple(_cut(log, cut, end, baseline) for cut, end in zip(cuts, ends, strict=True)))
+
+
+def _cut(log: Log, cut: tuple[float, float], end: float, baseline: float | None) -> Cut:
+    start, stop = cut
+    inside = (log.time >= start) & (log.time < end)
+    time, value = log.time[inside], log.value[inside]
+    if time.size == 0:
+        return Cut(start, stop, float("nan"), 0.0, None, None, None)
+    ground = baseline or 0.0
+    peak = float(np.max(value))
+    above = np.maximum(value - ground, 0.0)
+    area = float(np.trapezoid(above, time)) if time.size > 1 else 0.0
+    after = (time >= stop) & (value <= BACK * ground) if baseline else np.zeros_like(time, dtype=bool)
+    back = float(time[after][0] - stop) if after.any() else None
+    rate, sd = _decay(time, above, stop)
+    return Cut(start, stop, peak, area, back, None if rate is None else rate * HOUR, None if sd is None else sd * HOUR)
+
+
+def _decay(time: Array, above: Array, stop: float) -> tuple[float | None, float | None]:
+    """Rate of the decay after a cut [1/s] from its own peak on; none where there is too little of it."""
+    tail = time >= stop
+    if not tail.any():
+        return None, None
+    time, above = time[tail], above[tail]
+    top = int(np.argmax(above))
+    time, above = time[top:], above[top:]
+    used = (above <= DECAY_FROM * above[0]) & (above >= DECAY_TO * above[0]) & (above > 0.0)
+    # once below the last limit it only rattles about the baseline
+    under = np.flatnonzero(above < DECAY_TO * above[0])
+    if under.size:
+        used[under[0] :] = False
+    if int(used.sum()) < LEAST_DECAY:
+        return None, None
+    rate, sd = decay_fit(time[used], above[used])
+    return (rate, sd) if rate > 0.0 else (None, None)

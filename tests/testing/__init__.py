@@ -1,0 +1,1 @@
+"""Tests of how readings are judged."""
