@@ -36,16 +36,25 @@ def browser_context_args() -> dict[str, Any]:
     return {"viewport": {"width": 1280, "height": 800}, "reduced_motion": "reduce"}
 
 
+@pytest.fixture(scope="session")
+def farm() -> Iterator[subprocess.Popen[str]]:
+    """A process that serves a fresh demo shop on demand; that `fenwick demo` starts by itself is tested elsewhere."""
+    command = [sys.executable, "-m", "tests.browser.farm"]
+    with subprocess.Popen(command, stdin=subprocess.PIPE, stdout=subprocess.PIPE, text=True, bufsize=1) as process:
+        yield process
+        process.kill()
+
+
 @pytest.fixture
-def server(tmp_path: Path) -> Iterator[str]:
-    """Address of `fenwick demo` on a free port, as a user starts it."""
-    command = [sys.executable, "-m", "fenwick", "demo", "--home", str(tmp_path / "home"), "--port", "0"]
-    with subprocess.Popen(command, stdout=subprocess.PIPE, text=True) as process:
-        assert process.stdout is not None
-        found = re.search(r"http://\S+/", process.stdout.readline())
-        assert found, "the server did not start"
-        yield found[0]
-        process.terminate()
+def server(farm: subprocess.Popen[str], tmp_path: Path) -> Iterator[str]:
+    """Address of a fresh demo shop on a free port."""
+    assert farm.stdin is not None
+    assert farm.stdout is not None
+    farm.stdin.write(f"{tmp_path / 'home'}\n")
+    found = re.search(r"http://\S+/", farm.stdout.readline())
+    assert found, "the server did not start"
+    yield found[0]
+    farm.stdin.write("\n")
 
 
 @pytest.fixture

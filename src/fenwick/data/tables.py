@@ -72,3 +72,20 @@ class Acknowledgement(SQLModel, table=True):
     reason: str = Field(max_length=500)
     created_at: datetime = Field(default_factory=_now)
     withdrawn_at: datetime | None = None
+
+
+class Reading(SQLModel, table=True):
+    """A reading of a line, in SI; one that does not count says why, one that was removed stays in the record."""
+
+    id: int | None = Field(default=None, primary_key=True)
+    line_id: int = Field(foreign_key="dust_line.id", ondelete="CASCADE", index=True)
+    kind: str = Field(max_length=20)
+    value: float
+    sd: float
+    port: str = Field(default="", max_length=60)
+    station: str = Field(default="", max_length=60)
+    dust: str = Field(default="", max_length=40)
+    note: str = Field(default="", max_length=300)
+    left_out: str = Field(default="", max_length=300)  #: why it does not count; empty: it does
+    created_at: datetime = Field(default_factory=_now)
+    removed_at: datetime | None = None

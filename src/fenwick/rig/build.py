@@ -32,6 +32,7 @@ from fenwick.core.formulas.fan import exponent_from_air_power
 from fenwick.core.rules import RuleBook
 from fenwick.core.system.line import Line
 from fenwick.core.system.ports import with_dust
+from fenwick.core.tuning.factors import tuned
 from fenwick.rig.build_bin import build_bin
 from fenwick.rig.dust import build_dust
 from fenwick.rig.elements import (
@@ -76,7 +77,12 @@ def build_line(rig: Rig) -> Line:
         earthed=rig.line.earthed,
         rules=RuleBook().with_values(ONE_HOSE) if swapped else RuleBook(),
     )
-    return with_dust(line)
+    return with_dust(tuned(line, rig.tuning.factors) if rig.tuning and rig.tuning.on else line)
+
+
+def described_line(rig: Rig) -> Line:
+    """The line by its description alone, whatever its readings said."""
+    return build_line(rig.model_copy(update={"tuning": None}))
 
 
 #: with one hose moved from tool to tool there is no gate to leak or to lose suction in, and no junction

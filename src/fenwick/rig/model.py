@@ -18,6 +18,7 @@ from fenwick.rig.ends import EndPart
 from fenwick.rig.guesses import GuessPart
 from fenwick.rig.problems import refuse
 from fenwick.rig.separator import WetStagePart
+from fenwick.rig.tuning import TuningPart
 
 FORMAT, VERSION = "fenwick-rig", 1
 RESERVED_IDS = ("vacuum", "junction")
@@ -159,6 +160,7 @@ class Rig(f.Part):
     vacuum: VacuumPart
     dust: DustPart | None = None
     line: LinePart
+    tuning: TuningPart | None = None
     guesses: tuple[GuessPart, ...] = Field((), max_length=200)
 
     @model_validator(mode="after")

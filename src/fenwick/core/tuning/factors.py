@@ -1,0 +1,113 @@
+"""The factors by which a line may differ from its description, and the line with them applied.
+
+Every factor is 1 for the line as described. Rules of thumb are scaled in the rule book, so that a tuned line is an
+ordinary line: everything that solves, draws or judges a line takes it.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass, replace
+
+import numpy as np
+
+from fenwick.core.arrays import Array, Values
+from fenwick.core.components.elements import Branch, Element, Leak
+from fenwick.core.components.vacuum import MeasuredCurve
+from fenwick.core.rules import RULES
+from fenwick.core.system.line import Line
+from fenwick.core.system.rows import entry_loss
+
+
+@dataclass(frozen=True)
+class Factor:
+    """One factor and what is believed of it before anything is read."""
+
+    key: str
+    title: str
+    spread: float  #: standard deviation of its logarithm [-]
+    rules: tuple[str, ...] = ()  #: of the rule table, scaled by it
+
+
+def _keys(prefix: str) -> tuple[str, ...]:
+    return tuple(rule.key for rule in RULES if rule.key.startswith(prefix))
+
+
+FACTORS: dict[str, Factor] = {
+    factor.key: factor
+    for factor in (
+        Factor("fan", "Suction of the fan", 0.10),
+        Factor("roughness", "Roughness of the hoses", 0.50, tuple(k for k in _keys("wall.") if k != "wall.roughest")),
+        Factor("entry", "Loss at the tool", 0.30),
+        Factor("leak", "Leaks", 0.80, ("bin.leak-reading", *_keys("closure."))),
+        Factor("cake", "Cake on the filter", 0.50, ("filter.k2", "filter.k2-least", "filter.k2-most")),
+        Factor("cut", "Cut size of the separator", 0.35, ("swirl.cut",)),
+        Factor(
+            "exchange",
+            "What the bin gives back",
+            0.45,
+            ("bin.exchange-disc", "bin.exchange-cyclone", "bin.exchange-open"),
+        ),
+    )
+}
+
+
+def tuned(line: Line, factors: Mapping[str, Values]) -> Line:
+    """The line with some factors applied; values may be arrays over variants.
+
+    Raises
+    ------
+    KeyError
+        When there is no such factor.
+    """
+    rules: dict[str, Values] = {}
+    for key, value in factors.items():
+        for rule in FACTORS[key].rules:
+            rules[rule] = np.asarray(line.rules[rule]) * value
+    changed = replace(line, rules=line.rules.with_values(rules))
+    if "fan" in factors:
+        changed = _with_fan(changed, factors["fan"])
+    if "leak" in factors:
+        changed = _with_leaks(changed, factors["leak"])
+    if "entry" in factors:
+        changed = replace(changed, branches=tuple(_entered(one, changed, factors["entry"]) for one in line.branches))
+    return changed
+
+
+def _with_fan(line: Line, factor: Values) -> Line:
+    """Suction goes with the square of a fan's speed: a fan of so much more suction turns faster by its root."""
+    curve = line.vacuum.curve
+    speed = np.sqrt(np.asarray(factor, dtype=float))
+    if isinstance(curve, MeasuredCurve):  # its points have no variant axis
+        return replace(line, vacuum=replace(line.vacuum, curve=curve.at_speed(float(np.max(speed)))))
+    return replace(line, vacuum=replace(line.vacuum, curve=curve.at_speed(speed)))
+
+
+def _with_leaks(line: Line, factor: Values) -> Line:
+    def changed(part: Element) -> Element:
+        return replace(part, area=np.asarray(part.area) * factor) if isinstance(part, Leak) else part
+
+    def branch(one: Branch) -> Branch:
+        inner = tuple(branch(other) for other in one.branches)
+        return replace(one, elements=tuple(changed(part) for part in one.elements), branches=inner)
+
+    return replace(
+        line, trunk=tuple(changed(part) for part in line.trunk), branches=tuple(branch(one) for one in line.branches)
+    )
+
+
+def _entered(branch: Branch, line: Line, factor: Values) -> Branch:
+    port = branch.port
+    if port is not None:
+        port = replace(port, entry_loss=np.asarray(entry_loss(port, line.rules)) * factor)
+    return replace(branch, port=port, branches=tuple(_entered(one, line, factor) for one in branch.branches))
+
+
+def batches(line: Line) -> bool:
+    """Whether many sets of factors of a line can be solved in one call."""
+    return not isinstance(line.vacuum.curve, MeasuredCurve)
+
+
+def spreads(keys: tuple[str, ...]) -> Array:
+    """Standard deviations of the logarithms of some factors [-]."""
+    return np.array([FACTORS[key].spread for key in keys])

@@ -1,0 +1,184 @@
+"""Fitting the factors of a line to readings: least squares with log-normal priors, and what each reading is worth."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+import numpy as np
+from scipy.optimize import least_squares
+
+from fenwick.core.arrays import Array
+from fenwick.core.system.line import Line
+from fenwick.core.tuning.factors import FACTORS, batches, spreads, tuned
+from fenwick.core.tuning.readings import Reading, expected
+
+STEP = 0.03  #: of a logarithm, for slopes [-]
+REACH = 1.645  #: of a central 90 % interval, in standard deviations
+SHRUNK = 0.8  #: of its prior interval, below which a factor counts as fixed by the readings [-]
+MOST_WRONG = 3.0  #: standard deviations by which a reading may miss before the model is doubted
+KEYS = tuple(FACTORS)
+
+
+@dataclass(frozen=True)
+class Fitted:
+    """One factor before and after."""
+
+    key: str
+    value: float
+    low: float
+    high: float  #: of the 90 % interval
+    prior_low: float
+    prior_high: float
+    fixed: bool  #: by these readings, rather than by belief
+    by: tuple[tuple[int, float], ...]  #: readings that fixed it most: (place, share of its spread that goes with it)
+
+
+@dataclass(frozen=True)
+class Fit:
+    """All factors fitted to readings; rows of arrays are those readings that the model can speak of."""
+
+    line: Line  #: as described
+    readings: tuple[Reading, ...]
+    used: tuple[int, ...]  #: places of the readings that count
+    logs: Array  #: of the factors at the fit, shape (k,)
+    covariance: Array  #: of those, shape (k, k)
+    slopes: Array  #: of the readings over their uncertainty by the logs, shape (m, k)
+    before: Array  #: what the line as described says, shape (m,)
+    after: Array  #: what the tuned line says, shape (m,)
+
+    @property
+    def factors(self) -> dict[str, float]:
+        """Every factor at the fit [-]."""
+        return {key: float(np.exp(log)) for key, log in zip(KEYS, self.logs, strict=True)}
+
+    @property
+    def misses(self) -> Array:
+        """Reading less tuned line, in the reading's standard uncertainty, shape (m,)."""
+        return self._over(self.after)
+
+    @property
+    def left_out(self) -> Array:
+        """The same with each reading predicted from all the others, shape (m,)."""
+        leverage = np.einsum("ij,jk,ik->i", self.slopes, self.covariance, self.slopes)
+        return np.asarray(self.misses / np.maximum(1.0 - leverage, 1e-6))
+
+    @property
+    def doubted(self) -> tuple[int, ...]:
+        """Places of readings that the tuned line still misses by much."""
+        return tuple(self.used[i] for i in np.flatnonzero(np.abs(self.misses) > MOST_WRONG))
+
+    def _over(self, said: Array) -> Array:
+        values = np.array([self.readings[i].value for i in self.used])
+        return np.asarray((values - said) / np.array([self.readings[i].sd for i in self.used]))
+
+    def fitted(self) -> list[Fitted]:
+        """Every factor before and after, with the readings that fixed it."""
+        prior = spreads(KEYS)
+        found = []
+        for j, key in enumerate(KEYS):
+            sd = float(np.sqrt(self.covariance[j, j]))
+            value = float(np.exp(self.logs[j]))
+            reach = np.exp(REACH * sd)
+            wide = float(np.exp(REACH * prior[j]))
+            by = tuple((self.used[i], share) for i, share in self._worth(j) if share > 0.02)
+            fixed = sd < SHRUNK * prior[j]
+            found.append(Fitted(key, value, value / reach, value * reach, 1.0 / wide, wide, fixed, by))
+        return found
+
+    def _worth(self, j: int) -> list[tuple[int, float]]:
+        """(row, share of the factor's variance that goes with that reading), the most first."""
+        here = self.covariance[j, j]
+        worth = []
+        for i, row in enumerate(self.slopes):
+            column = self.covariance @ row
+            without = here + column[j] ** 2 / max(1.0 - float(row @ column), 1e-9)
+            worth.append((i, float(1.0 - here / without)))
+        return sorted(worth, key=lambda pair: -pair[1])
+
+
+def fit(line: Line, readings: Sequence[Reading]) -> Fit | None:
+    """Tune a line to readings; None where the model can speak of none of them. A single variant."""
+    said = expected(line, readings)[:, 0]
+    used = tuple(int(i) for i in np.flatnonzero(np.isfinite(said)))
+    if not used:
+        return None
+    kept = [readings[i] for i in used]
+    values, sds = np.array([r.value for r in kept]), np.array([r.sd for r in kept])
+    prior = spreads(KEYS)
+    known: dict[bytes, tuple[Array, Array]] = {}
+
+    def look(logs: Array) -> tuple[Array, Array]:
+        """(what is expected, its slopes) over the readings' uncertainty."""
+        key = logs.tobytes()
+        if key not in known:
+            known[key] = slopes_at(line, kept, logs)
+        mean, slope = known[key]
+        return mean / sds, slope / sds[:, None]
+
+    def miss(logs: Array) -> Array:
+        return np.concatenate([look(logs)[0] - values / sds, logs / prior])
+
+    def slope(logs: Array) -> Array:
+        return np.vstack([look(logs)[1], np.diag(1.0 / prior)])
+
+    solved = least_squares(miss, np.zeros(len(KEYS)), jac=slope, method="lm", max_nfev=40)
+    mean, slopes = look(solved.x)
+    covariance = np.asarray(np.linalg.inv(slopes.T @ slopes + np.diag(1.0 / prior**2)), dtype=float)
+    return Fit(line, tuple(readings), used, solved.x, covariance, slopes, said[list(used)], np.asarray(mean * sds))
+
+
+def slopes_at(line: Line, readings: Sequence[Reading], logs: Array) -> tuple[Array, Array]:
+    """(what is expected, shape (m,); its slopes by the logs of all factors, shape (m, k)), in the readings' units."""
+    k = len(KEYS)
+    columns = np.repeat(logs[:, None], 2 * k + 1, axis=1)
+    for j in range(k):
+        columns[j, 1 + 2 * j] += STEP
+        columns[j, 2 + 2 * j] -= STEP
+    said = expected_at(line, readings, columns)
+    slopes = (said[:, 1::2] - said[:, 2::2]) / (2.0 * STEP)
+    return said[:, 0], np.where(np.isfinite(slopes), slopes, 0.0)
+
+
+def expected_at(line: Line, readings: Sequence[Reading], logs: Array) -> Array:
+    """What is expected for columns of logs, shape (m, n)."""
+    factors = np.exp(logs)
+    if batches(line):
+        return expected(tuned(line, dict(zip(KEYS, factors, strict=True))), readings)
+    columns = [
+        expected(tuned(line, {key: float(f) for key, f in zip(KEYS, column, strict=True)}), readings)[:, :1]
+        for column in factors.T
+    ]
+    return np.hstack(columns)
+
+
+@dataclass(frozen=True)
+class Worth:
+    """A reading that could be taken, and what it would do to a figure."""
+
+    reading: Reading  #: its value is what the tuned line expects
+    before: float  #: standard deviation of the figure now, in its unit
+    after: float  #: with the reading
+
+
+def next_readings(fitted: Fit, candidates: Sequence[Reading], figure: Reading) -> list[Worth]:
+    """Readings ranked by how much each would shrink the spread of a figure of the tuned line, the most first.
+
+    Parameters
+    ----------
+    fitted : so far
+    candidates : what could be read; only kind, place, condition and uncertainty count
+    figure : what one wants to know, as a reading nobody takes
+    """
+    mean, slopes = slopes_at(fitted.line, [figure, *candidates], fitted.logs)
+    covariance, towards = fitted.covariance, slopes[0]
+    before = float(np.sqrt(max(towards @ covariance @ towards, 0.0)))
+    found = []
+    for reading, value, row in zip(candidates, mean[1:], slopes[1:], strict=True):
+        if not np.isfinite(value):
+            continue
+        column = covariance @ (row / reading.sd)
+        gain = float(towards @ column) ** 2 / (1.0 + float(row / reading.sd @ column))
+        told = Reading(reading.kind, float(value), reading.sd, reading.port, reading.station, reading.dust)
+        found.append(Worth(told, before, float(np.sqrt(max(before**2 - gain, 0.0)))))
+    return sorted(found, key=lambda worth: worth.after)

@@ -1,0 +1,107 @@
+"""Readings of a line as it stands, and what the model says each should be.
+
+A reading names its kind, where it was taken and how the line stood then; readings under the same condition share one
+solution of the line.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+
+import numpy as np
+
+from fenwick.core.arrays import Array
+from fenwick.core.components.dust import DUSTS
+from fenwick.core.components.elements import Branch
+from fenwick.core.errors import CoreError
+from fenwick.core.system.assess import Assessment, assess
+from fenwick.core.system.line import Line
+from fenwick.core.system.ports import with_openings
+
+SUCTION, BLOCKED, SEALED, FLOW, KEPT = "suction", "blocked", "sealed", "flow", "kept"
+#: kind to the quantity it is read in
+KINDS = {SUCTION: "suction", BLOCKED: "suction", SEALED: "suction", FLOW: "flow", KEPT: "share"}
+TIGHT = 1e-9  #: what a hand over a hose still lets in [m^2]
+
+
+@dataclass(frozen=True)
+class Reading:
+    """One reading."""
+
+    kind: str  #: of KINDS: on the wall, with the hose blocked, vacuum alone, air at a tool, kept of what enters
+    value: float  #: SI
+    sd: float  #: its standard uncertainty, SI
+    port: str = ""  #: id of the tool port that stood open alone; empty: the line as it stands
+    station: str = ""  #: where the suction was read: id of the part, behind it
+    dust: str = ""  #: kind of dust fed; empty: that of the line
+
+
+def condition(reading: Reading) -> tuple[str, str, bool]:
+    """How the line stood: port open, dust fed, whether its hose was blocked."""
+    return reading.port, reading.dust, reading.kind == BLOCKED
+
+
+def standing(line: Line, reading: Reading) -> Line:
+    """The line as it stood for a reading."""
+    if reading.port:
+        way = next((leaf.way for leaf in line.leaves if leaf.id == reading.port), ())
+        on = {branch.id for branch in way}
+        line = with_openings(line, {b.id: float(b.id in on) for leaf in line.leaves for b in leaf.way})
+    if reading.dust:
+        line = replace(line, dust=DUSTS[reading.dust])
+    return _blocked(line) if reading.kind == BLOCKED else line
+
+
+def _blocked(line: Line) -> Line:
+    """Every tool's hose shut by hand: only leaks let air in."""
+
+    def shut(branch: Branch) -> Branch:
+        gate = 0.0 if branch.port is not None else branch.gate_opening
+        return replace(branch, gate_opening=gate, branches=tuple(shut(one) for one in branch.branches))
+
+    rules = line.rules.with_values({"gate.leak": TIGHT})
+    return replace(line, branches=tuple(shut(branch) for branch in line.branches), rules=rules)
+
+
+def expected(line: Line, readings: Sequence[Reading]) -> Array:
+    """What the model says each reading should be, shape (readings, n); nan where it cannot say.
+
+    Parameters
+    ----------
+    line : one or many variants
+    readings : of it
+    """
+    n = line.variants
+    said = np.full((len(readings), n), np.nan)
+    solved: dict[tuple[str, str, bool], Assessment | None] = {}
+    for i, reading in enumerate(readings):
+        if reading.kind == SEALED:
+            said[i] = line.vacuum.curve.sealed_in_room(line.site.density)
+            continue
+        key = condition(reading)
+        if key not in solved:
+            try:
+                solved[key] = assess(standing(line, reading))
+            except CoreError:
+                solved[key] = None
+        found = solved[key]
+        value = None if found is None else _value(line, found, reading)
+        if value is not None:
+            said[i] = np.broadcast_to(value, (n,))
+    return said
+
+
+def _value(line: Line, found: Assessment, reading: Reading) -> Array | None:
+    match reading.kind:
+        case "suction" | "blocked":
+            stations = found.point.stations
+            if reading.station not in stations.ids:
+                return None
+            return np.asarray(stations.static_suction[stations.index(reading.station)])
+        case "flow":
+            ids = [leaf.id for leaf in line.leaves]
+            return found.point.port_flow[ids.index(reading.port)] if reading.port in ids else None
+        case "kept":
+            return found.kept
+    return None

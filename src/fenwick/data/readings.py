@@ -1,0 +1,91 @@
+"""Readings of a line: kept as they were taken, left out or taken away by name, never lost."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from datetime import UTC, datetime
+
+from sqlmodel import Session, col, select
+
+from fenwick.core.tuning.readings import Reading as Read
+from fenwick.data.lines import NotFoundError
+from fenwick.data.tables import DustLine, Reading
+
+
+@dataclass(frozen=True)
+class Taken:
+    """A reading with its place in the record."""
+
+    id: int
+    reading: Read
+    note: str
+    left_out: str  #: why it does not count; empty: it does
+    on: str  #: date, as in 2026-11-26
+
+
+def readings_of(session: Session, line_id: int) -> list[Taken]:
+    """All readings of a line that have not been taken away, in the order they were taken."""
+    mine = select(Reading).where(Reading.line_id == line_id, col(Reading.removed_at).is_(None))
+    return [
+        Taken(
+            row.id,
+            Read(row.kind, row.value, row.sd, row.port, row.station, row.dust),
+            row.note,
+            row.left_out,
+            row.created_at.date().isoformat(),
+        )
+        for row in session.exec(mine.order_by(col(Reading.id))).all()
+        if row.id is not None
+    ]
+
+
+def take(session: Session, line_id: int, reading: Read, note: str = "") -> int:
+    """Record a reading; its id.
+
+    Raises
+    ------
+    NotFoundError
+    """
+    if session.get(DustLine, line_id) is None:
+        raise NotFoundError(f"There is no line number {line_id} in this shop.")
+    row = Reading(
+        line_id=line_id,
+        kind=reading.kind,
+        value=reading.value,
+        sd=reading.sd,
+        port=reading.port,
+        station=reading.station,
+        dust=reading.dust,
+        note=note[:300],
+    )
+    session.add(row)
+    session.commit()
+    assert row.id is not None
+    return row.id
+
+
+def leave_out(session: Session, line_id: int, reading: int, why: str) -> bool:
+    """Keep a reading apart with a reason, or, with an empty one, let it count again; whether there was one."""
+    row = _mine(session, line_id, reading)
+    if row is None:
+        return False
+    row.left_out = why[:300]
+    session.add(row)
+    session.commit()
+    return True
+
+
+def take_away(session: Session, line_id: int, reading: int, *, back: bool = False) -> bool:
+    """Take a reading out of the list, or bring it back; whether there was one."""
+    row = session.get(Reading, reading)
+    if row is None or row.line_id != line_id or (row.removed_at is None) == back:
+        return False
+    row.removed_at = None if back else datetime.now(UTC)
+    session.add(row)
+    session.commit()
+    return True
+
+
+def _mine(session: Session, line_id: int, reading: int) -> Reading | None:
+    row = session.get(Reading, reading)
+    return row if row is not None and row.line_id == line_id and row.removed_at is None else None

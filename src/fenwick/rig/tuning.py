@@ -1,0 +1,30 @@
+"""Factors that readings gave a line, in its rig file."""
+
+from __future__ import annotations
+
+from typing import Annotated
+
+from pydantic import Field, Strict
+
+from fenwick.rig import fields as f
+
+Scale = Annotated[float, Strict(), Field(ge=0.02, le=50.0), f.Measure("number")]
+
+
+class TuningPart(f.Part):
+    """How the line differs from its description, as its readings say; 1 is as described."""
+
+    on: f.Flag = Field(True, title="Tuned")
+    fan: Scale = Field(1.0, title="Suction of the fan")
+    roughness: Scale = Field(1.0, title="Roughness of the hoses")
+    entry: Scale = Field(1.0, title="Loss at the tool")
+    leak: Scale = Field(1.0, title="Leaks")
+    cake: Scale = Field(1.0, title="Cake on the filter")
+    cut: Scale = Field(1.0, title="Cut size of the separator")
+    exchange: Scale = Field(1.0, title="What the bin gives back")
+
+    @property
+    def factors(self) -> dict[str, float]:
+        """By the core's names, those that are not 1."""
+        given = self.model_dump(exclude={"on"})
+        return {key: value for key, value in given.items() if value != 1.0}
