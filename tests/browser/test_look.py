@@ -22,6 +22,7 @@ PAGES = (
     "lines/3/dust",
     "lines/1/ageing",
     "lines/1/checks",
+    "lines/1/test",
     "lines/1/compare/2",
     "lines/1/separator",
     "lines/1/separator/find",

@@ -25,6 +25,7 @@ from fenwick.web import (
     start,
 )
 from fenwick.web import shop as shop_pages
+from fenwick.web import test as test_pages
 from fenwick.web.filters import init_filters
 from fenwick.web.jobs import Jobs
 
@@ -59,6 +60,20 @@ def create_app(shop: Database, secret_key: str) -> Flask:
     init_filters(app)
     header.init_app(app)
     app.extensions["fenwick-jobs"] = Jobs()
-    for place in (line, separator, hood, dust, ageing, checks, finder, start, shop_pages, settings, reference, pieces):
+    for place in (
+        line,
+        separator,
+        hood,
+        dust,
+        ageing,
+        checks,
+        test_pages,
+        finder,
+        start,
+        shop_pages,
+        settings,
+        reference,
+        pieces,
+    ):
         app.register_blueprint(place.bp)
     return app

@@ -14,6 +14,8 @@ from fenwick.rig import RigError
 from fenwick.web.database import session
 from fenwick.web.open_checks import Tally, checked, tally
 
+NOTHING = {"line_here": None, "open_checks": None, "line_tuned": False, "oob_pill": False}
+
 
 def init_app(app: Flask) -> None:
     """Tell every template which line is in hand and what is open there; renew that after every change."""
@@ -24,9 +26,20 @@ def init_app(app: Flask) -> None:
 def _header() -> dict[str, Any]:
     try:
         here = line_in_hand()
-        return {"line_here": here, "open_checks": None if here is None else _open(here), "oob_pill": False}
+        if here is None:
+            return NOTHING
+        return {"line_here": here, "open_checks": _open(here), "line_tuned": _tuned(here), "oob_pill": False}
     except SQLAlchemyError:  # the page that says so must still come up
-        return {"line_here": None, "open_checks": None, "oob_pill": False}
+        return NOTHING
+
+
+def _tuned(line_id: int) -> bool:
+    """Whether the line in hand predicts by its readings."""
+    try:
+        tuning = line_state(session(), line_id).rig.tuning
+    except RigError:
+        return False
+    return tuning is not None and tuning.on
 
 
 def _open(line_id: int) -> Tally | None:

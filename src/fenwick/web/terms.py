@@ -36,6 +36,13 @@ TERMS: dict[str, Term] = {
         "floating × 0.1^(r^1.5), r = v / v needed",
         "Industrial ventilation practice; the exponent is a rule of thumb.",
     ),
+    "tuning": Term(
+        "Tuning",
+        "The factors by which your line differs from its description, fitted to your readings; what is believed before "
+        "counts as a reading too, and weighs less the more is read.",
+        "least squares of (reading − model)/uncertainty and of ln(factor)/its spread",
+        "Least squares with log-normal priors; intervals from the curvature at the fit.",
+    ),
     "air_room": Term(
         "The air you breathe",
         "Fine dust in a well-mixed room: what escapes at the tool and comes through the filter builds up while the "

@@ -182,3 +182,15 @@ def next_readings(fitted: Fit, candidates: Sequence[Reading], figure: Reading) -
         told = Reading(reading.kind, float(value), reading.sd, reading.port, reading.station, reading.dust)
         found.append(Worth(told, before, float(np.sqrt(max(before**2 - gain, 0.0)))))
     return sorted(found, key=lambda worth: worth.after)
+
+
+def figures_at(fitted: Fit, figure: Reading) -> tuple[tuple[float, float], tuple[float, float]] | None:
+    """((value, standard deviation) as described, the same tuned) of a figure; None where it cannot be told."""
+    prior = np.diag(spreads(KEYS) ** 2)
+    said = []
+    for logs, covariance in ((np.zeros(len(KEYS)), prior), (fitted.logs, fitted.covariance)):
+        mean, slopes = slopes_at(fitted.line, [figure], logs)
+        if not np.isfinite(mean[0]):
+            return None
+        said.append((float(mean[0]), float(np.sqrt(max(slopes[0] @ covariance @ slopes[0], 0.0)))))
+    return said[0], said[1]

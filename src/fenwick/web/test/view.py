@@ -1,0 +1,177 @@
+"""What the page of readings and tuning shows, prepared as plain values."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+
+from markupsafe import Markup
+
+from fenwick.core.errors import CoreError
+from fenwick.core.system.line import Line
+from fenwick.core.system.operating import operating_point
+from fenwick.core.tuning.fit import REACH, Fit, figures_at, fit, next_readings
+from fenwick.core.tuning.readings import BLOCKED, FLOW, KEPT, SEALED, SUCTION, Reading
+from fenwick.data.lines import LineState
+from fenwick.data.readings import Taken
+from fenwick.drawing.factor_bars import render_factor
+from fenwick.rig import Rig
+from fenwick.rig.build import described_line
+from fenwick.rig.result import voice_for
+from fenwick.web.test.form import ReadingForm, reading_form, stations
+from fenwick.wording.say import Voice
+from fenwick.wording.tuning import HOW, FactorRow, doubt_words, factor_rows, figure, next_words, reading_words
+
+MOST_NEXT = 3
+FIGURES = {KEPT: ("Kept in the bin", "share"), FLOW: ("Air at the tool", "flow")}
+
+
+@dataclass(frozen=True)
+class ReadingRow:
+    """One reading."""
+
+    id: int
+    words: str
+    value: str
+    before: str
+    after: str
+    miss: str
+    level: str
+    note: str
+    on: str
+    left_out: str
+
+
+@dataclass(frozen=True)
+class TestView:
+    """The page."""
+
+    state: LineState
+    form: ReadingForm
+    how: str
+    rows: list[ReadingRow]
+    factors: list[tuple[FactorRow, Markup]]
+    fixed: int
+    doubt: str
+    next: list[tuple[str, str]]
+    asked: str
+    figures: list[tuple[str, str]]
+    tuned: bool | None  #: whether the line is tuned; None: it has no factors
+    can_tune: bool
+    changed: list[tuple[str, str, str]]  #: (figure, as described, tuned)
+
+
+def tune(rig: Rig, taken: list[Taken]) -> Fit | None:
+    """The line fitted to the readings that count; None where none does, or the line cannot be solved."""
+    counted = [one.reading for one in taken if not one.left_out]
+    if not counted:
+        return None
+    try:
+        return fit(described_line(rig), counted)
+    except CoreError:
+        return None
+
+
+def test_view(state: LineState, taken: list[Taken], system: str, typed: Mapping[str, str], asked: str) -> TestView:
+    """Fit the line and prepare the page."""
+    rig = state.rig
+    voice, line = voice_for(rig, system), described_line(rig)
+    kinds = station_kinds(line)
+    form = reading_form(line, voice, kinds, typed)
+    fitted = tune(rig, taken)
+    asked = asked if asked in FIGURES else KEPT
+    bars = {one.key: render_factor(one) for one in fitted.fitted()} if fitted else {}
+    rows = factor_rows(fitted, voice) if fitted else []
+    return TestView(
+        state=state,
+        form=form,
+        how=HOW.get(form.fields[0].text, ""),
+        rows=_rows(taken, fitted, voice),
+        factors=[(row, bars[row.key]) for row in rows],
+        fixed=sum(row.fixed for row in rows),
+        doubt=doubt_words(fitted, voice) if fitted else "",
+        next=_next(fitted, line, kinds, asked, voice) if fitted else [],
+        asked=asked,
+        figures=[(key, words) for key, (words, _) in FIGURES.items()],
+        tuned=None if rig.tuning is None else rig.tuning.on,
+        can_tune=fitted is not None and rig != tuned_rig(rig, fitted),
+        changed=_changed(fitted, line, voice) if fitted else [],
+    )
+
+
+def station_kinds(line: Line) -> dict[str, str]:
+    """Kind of every station of a line, in the order of the air."""
+    point = operating_point(line)
+    return dict(zip(point.stations.ids, point.stations.kinds, strict=True))
+
+
+def tuned_rig(rig: Rig, fitted: Fit) -> Rig:
+    """The rig with the factors that its readings gave it, to two figures after the point."""
+    factors = {key: min(max(round(value, 3), 0.02), 50.0) for key, value in fitted.factors.items()}
+    document = rig.model_dump(mode="json") | {"tuning": {"on": True, **factors}}
+    return Rig.model_validate(document)
+
+
+def _rows(taken: list[Taken], fitted: Fit | None, voice: Voice) -> list[ReadingRow]:
+    rows, counted = [], -1
+    for one in taken:
+        before = after = miss = level = ""
+        if not one.left_out:
+            counted += 1
+            if fitted is not None and counted in fitted.used:
+                at = fitted.used.index(counted)
+                before = figure(one.reading, float(fitted.before[at]), voice)
+                after = figure(one.reading, float(fitted.after[at]), voice)
+                off = float(fitted.misses[at])
+                miss = f"{abs(off):.1f} × its uncertainty {'above' if off > 0 else 'below'}"
+                level = "ok" if abs(off) < 2.0 else "watch" if abs(off) < 3.0 else "act"
+            elif fitted is not None:
+                miss = "the model cannot speak of it"
+        rows.append(
+            ReadingRow(
+                one.id,
+                reading_words(one.reading, voice),
+                f"{figure(one.reading, one.reading.value, voice)} ± {_plain(one.reading, voice)}",
+                before,
+                after,
+                miss,
+                level,
+                one.note,
+                one.on,
+                one.left_out,
+            )
+        )
+    return rows
+
+
+def _plain(reading: Reading, voice: Voice) -> str:
+    return figure(reading, reading.sd, voice)
+
+
+def _next(fitted: Fit, line: Line, kinds: Mapping[str, str], asked: str, voice: Voice) -> list[tuple[str, str]]:
+    """The readings most worth taking for a figure."""
+    port = next((leaf.id for leaf in line.leaves if leaf.open), line.leaves[0].id)
+    places = [name for name, _ in stations(line, voice, kinds)]
+    candidates = [Reading(SUCTION, 0.0, 60.0, port, place) for place in places]
+    if places:
+        candidates.append(Reading(BLOCKED, 0.0, 120.0, port, places[-1]))
+    candidates += [Reading(SEALED, 0.0, 120.0), Reading(FLOW, 0.0, 1e-3, port)]
+    if line.separators and line.dust is not None:
+        candidates += [Reading(KEPT, 0.0, 0.01, port, dust=kind) for kind in ("", "sanding-p240", "saw")]
+    figure_asked = Reading(asked, 0.0, 1.0, port)
+    found = [one for one in next_readings(fitted, candidates, figure_asked) if one.before > 0.0]
+    return [next_words(one, voice, FIGURES[asked][1]) for one in found[:MOST_NEXT] if one.after < 0.98 * one.before]
+
+
+def _changed(fitted: Fit, line: Line, voice: Voice) -> list[tuple[str, str, str]]:
+    """The figures that matter, as described and as tuned, with their 90 % intervals."""
+    port = next((leaf.id for leaf in line.leaves if leaf.open), line.leaves[0].id)
+    told = []
+    for key, (words, quantity) in FIGURES.items():
+        found = figures_at(fitted, Reading(key, 0.0, 1.0, port))
+        if found is None:
+            continue
+        (was, was_sd), (now, now_sd) = found
+        before = f"{voice.figure(was, quantity)} ± {voice.figure(REACH * was_sd, quantity)}"
+        told.append((words, before, f"{voice.figure(now, quantity)} ± {voice.figure(REACH * now_sd, quantity)}"))
+    return told

@@ -1,0 +1,137 @@
+"""Readings on the page: taken, kept apart, taken away and brought back; the line tuned, marked, and switched back."""
+
+from __future__ import annotations
+
+from typing import Any
+
+import pytest
+from bs4 import BeautifulSoup
+from flask.testing import FlaskClient
+
+HTMX = {"HX-Request": "true"}
+PAGE = "/lines/1/test"
+
+
+def soup(response: Any) -> BeautifulSoup:
+    """The parsed answer."""
+    return BeautifulSoup(response.text, "html.parser")
+
+
+def add(client: FlaskClient, kind: str, value: str, **more: str) -> Any:
+    """Take a reading."""
+    data = {"kind": kind, "value": value, "port": "drum-sander", **more}
+    return client.post(f"{PAGE}/readings", data=data, headers=HTMX)
+
+
+def well_read(client: FlaskClient) -> BeautifulSoup:
+    """The page after four readings of a tired fan."""
+    add(client, "sealed", "16.0")
+    add(client, "suction", "2.85", station="hose-a")
+    add(client, "suction", "4.9", station="link", note="by the cuff")
+    return soup(add(client, "kept", "75"))
+
+
+def test_an_untested_line_says_how_to_begin(client: FlaskClient) -> None:
+    page = soup(client.get(PAGE))
+    assert "Begin with a tube of water" in page.text
+    assert not page.select(".factors")
+    assert client.get("/test").headers["Location"].endswith(PAGE)
+
+
+def test_readings_are_kept_with_what_the_line_should_show(client: FlaskClient) -> None:
+    page = well_read(client)
+    rows = [th.text for th in page.select(".readings-card tbody th")]
+    assert len(rows) == 4
+    assert "by the cuff" in rows[2]
+    assert len(page.select(".factors li")) == 7
+    assert "Suction of the fan" in page.select_one(".factors li").text  # type: ignore[union-attr]
+    assert page.select(".before-after tbody tr")
+    assert "Not fixed by these readings. What would:" in page.text
+
+
+def test_the_line_is_tuned_marked_everywhere_and_switched_back(client: FlaskClient) -> None:
+    def air() -> str:
+        return soup(client.get("/lines/1")).select_one('[data-row="air"] .figure b').text  # type: ignore[union-attr]
+
+    before = air()
+    well_read(client)
+    answer = soup(client.post(f"{PAGE}/tune", headers=HTMX))
+    assert answer.select_one("#undo .what").text == "Tuned to 4 readings"  # type: ignore[union-attr]
+    assert answer.select_one(".tuned-mark") is not None
+    assert air() != before
+    assert soup(client.get("/shop")).select_one(".tuned-mark") is not None
+    assert client.get("/lines/1/rig.json").json["tuning"]["fan"] < 0.95
+    client.post(f"{PAGE}/described")
+    assert air() == before
+    assert soup(client.get("/shop")).select_one(".tuned-mark") is None
+    client.post(f"{PAGE}/tuned")
+    assert air() != before
+    for _ in range(3):
+        client.post(f"{PAGE}/undo")
+    assert air() == before
+
+
+def test_a_reading_is_kept_apart_taken_away_and_brought_back(client: FlaskClient) -> None:
+    page = well_read(client)
+    tools = [str(form["action"]) for form in page.select(".reading-tools form")]
+    apart = soup(client.post(tools[0], headers=HTMX))
+    assert "kept apart: doubted" in apart.text
+    assert len(apart.select(".kept-apart")) == 1
+    again = soup(client.post(tools[0].replace("/out", "/count"), headers=HTMX))
+    assert not again.select(".kept-apart")
+    gone = soup(client.post(tools[1], headers=HTMX))
+    assert len(gone.select(".readings-card tbody tr")) == 3
+    back = soup(client.post(str(gone.select_one(".full-line form")["action"]), headers=HTMX))  # type: ignore[index]
+    assert len(back.select(".readings-card tbody tr")) == 4
+    assert client.post(f"{PAGE}/readings/999/out").status_code == 404
+
+
+@pytest.mark.parametrize(
+    ("kind", "value", "more", "field", "said"),
+    [
+        ("suction", "", {"station": "hose-a"}, "value", "Type what was read."),
+        ("suction", "much", {"station": "hose-a"}, "value", "number"),
+        ("suction", "-3", {"station": "hose-a"}, "value", "Below 0"),
+        ("suction", "900", {"station": "hose-a"}, "value", "more than can be"),
+        ("suction", "3", {"station": "nowhere"}, "station", "behind which part"),
+        ("kept", "130", {}, "value", "more than can be"),
+        ("kept", "80", {"sd": "0"}, "sd", "Must be above 0."),
+    ],
+)
+def test_bad_readings_are_said_at_their_field_and_kept(
+    client: FlaskClient, kind: str, value: str, more: dict[str, str], field: str, said: str
+) -> None:
+    answer = add(client, kind, value, **more)
+    assert answer.status_code == 422
+    page = soup(answer)
+    wrong = page.select_one(f"#f-{field}-error")
+    assert wrong is not None
+    assert said in wrong.text
+    assert page.select_one("#f-value")["value"] == value  # type: ignore[index]
+    assert not page.select(".readings-card tbody tr")
+
+
+def test_the_form_follows_the_kind_of_reading(client: FlaskClient) -> None:
+    fields = {
+        kind: {f["name"] for f in soup(client.get(f"{PAGE}?kind={kind}")).select(".reading-form [name]")}
+        for kind in ("suction", "sealed", "kept", "flow", "nonsense")
+    }
+    assert "station" in fields["suction"]
+    assert not {"station", "port"} & fields["sealed"]
+    assert "dust" in fields["kept"]
+    assert "station" not in fields["flow"]
+    refused = client.post(f"{PAGE}/readings", data={"kind": "nonsense", "value": "1"}, headers=HTMX)
+    assert refused.status_code == 422
+
+
+def test_tuning_what_was_never_read_leads_nowhere(client: FlaskClient) -> None:
+    assert client.post(f"{PAGE}/tune").status_code == 404
+    assert client.post(f"{PAGE}/described").status_code == 404
+
+
+def test_the_next_reading_is_asked_for_one_figure_or_another(client: FlaskClient) -> None:
+    well_read(client)
+    for figure in ("kept", "flow", "nonsense"):
+        page = soup(client.get(f"{PAGE}?figure={figure}"))
+        assert "The next reading worth taking" in page.text
+        assert "becomes ±" in page.text
