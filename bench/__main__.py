@@ -15,6 +15,7 @@ from urllib.request import urlopen
 import numpy as np
 
 from bench.ageing import ageing
+from bench.readings import readings
 from bench.separators import separators
 from bench.timing import best, median
 from bench.trees import Maker
@@ -159,5 +160,6 @@ if __name__ == "__main__":
     solver()
     separators(say)
     ageing(say)
+    readings(say)
     page()
     start_up()

@@ -23,9 +23,14 @@ class Taken:
     on: str  #: date, as in 2026-11-26
 
 
-def readings_of(session: Session, line_id: int) -> list[Taken]:
-    """All readings of a line that have not been taken away, in the order they were taken."""
-    mine = select(Reading).where(Reading.line_id == line_id, col(Reading.removed_at).is_(None))
+TUNING, HUNT = "tuning", "hunt"
+
+
+def readings_of(session: Session, line_id: int, purpose: str = TUNING) -> list[Taken]:
+    """All readings of a line for a purpose that have not been taken away, in the order they were taken."""
+    mine = select(Reading).where(
+        Reading.line_id == line_id, Reading.purpose == purpose, col(Reading.removed_at).is_(None)
+    )
     return [
         Taken(
             row.id,
@@ -39,7 +44,7 @@ def readings_of(session: Session, line_id: int) -> list[Taken]:
     ]
 
 
-def take(session: Session, line_id: int, reading: Read, note: str = "") -> int:
+def take(session: Session, line_id: int, reading: Read, note: str = "", purpose: str = TUNING) -> int:
     """Record a reading; its id.
 
     Raises
@@ -50,6 +55,7 @@ def take(session: Session, line_id: int, reading: Read, note: str = "") -> int:
         raise NotFoundError(f"There is no line number {line_id} in this shop.")
     row = Reading(
         line_id=line_id,
+        purpose=purpose,
         kind=reading.kind,
         value=reading.value,
         sd=reading.sd,

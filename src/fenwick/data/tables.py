@@ -79,6 +79,7 @@ class Reading(SQLModel, table=True):
 
     id: int | None = Field(default=None, primary_key=True)
     line_id: int = Field(foreign_key="dust_line.id", ondelete="CASCADE", index=True)
+    purpose: str = Field(default="tuning", max_length=10)  #: tuning, or hunt for a fault
     kind: str = Field(max_length=20)
     value: float
     sd: float

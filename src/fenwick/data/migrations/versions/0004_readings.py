@@ -12,6 +12,7 @@ def upgrade() -> None:
         "reading",
         sa.Column("id", sa.Integer, primary_key=True),
         sa.Column("line_id", sa.Integer, sa.ForeignKey("dust_line.id", ondelete="CASCADE"), nullable=False, index=True),
+        sa.Column("purpose", sa.String(10), nullable=False, server_default="tuning"),
         sa.Column("kind", sa.String(20), nullable=False),
         sa.Column("value", sa.Float, nullable=False),
         sa.Column("sd", sa.Float, nullable=False),
