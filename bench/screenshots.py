@@ -16,12 +16,13 @@ VIEWS = (  # name, address, width, height, whole page
     ("line", "", 1280, 800, False),
     ("separator", "lines/1/separator", 1280, 800, True),
     ("schools", "lines/1/separator/schools?all=1", 1280, 800, False),
-    ("line-branches", "lines/2?port=sander", 1280, 800, False),
     ("ports", "lines/2/ports", 1280, 760, False),
     ("hood", "lines/1/ports/drum-sander/hood", 1280, 800, False),
     ("dust", "lines/1/dust", 1280, 800, False),
     ("ageing", "lines/1/ageing", 1280, 800, False),
     ("checks", "lines/1/checks", 1280, 800, True),
+    ("test", "lines/3/test", 1280, 800, True),
+    ("fault", "lines/1/test/fault?s=weak&s=pitch-high", 1280, 800, False),
     ("start", "start", 1280, 800, False),
     ("vacuum", "lines/2/vacuum", 1280, 800, False),
     ("shop", "shop", 1280, 800, False),
@@ -51,16 +52,9 @@ def take(page: Page, server: str) -> None:
         print(f"docs/screenshots/{name}.png")
 
 
-def take_moving(page: Page, server: str) -> None:
-    """The views that take more than an address: dust in motion, and a search."""
+def take_search(page: Page, server: str) -> None:
+    """The view that takes more than an address: a search."""
     page.set_viewport_size({"width": 1280, "height": 800})
-    page.emulate_media(reduced_motion="no-preference")
-    page.goto(server + "lines/1/separator", wait_until="networkidle")
-    page.get_by_role("button", name="Dust in motion").click()
-    page.wait_for_timeout(2600)
-    page.locator("#motion-play").click()
-    page.locator(".drawing-card").screenshot(path=FOLDER / "motion.png")
-    page.emulate_media(reduced_motion="reduce")
     page.goto(server + "lines/1/separator/find?part=sep")
     page.get_by_label("Stands at most").fill("900")
     page.get_by_label("The bin", exact=True).select_option("mended")
@@ -82,7 +76,7 @@ def main() -> None:
             page = browser.new_page(reduced_motion="reduce")
             prepare(page, found[0])
             take(page, found[0])
-            take_moving(page, found[0])
+            take_search(page, found[0])
             browser.close()
             process.terminate()
 

@@ -23,6 +23,7 @@ PAGES = (
     "lines/1/ageing",
     "lines/1/checks",
     "lines/1/test",
+    "lines/1/test/fault?s=weak",
     "lines/1/compare/2",
     "lines/1/separator",
     "lines/1/separator/find",

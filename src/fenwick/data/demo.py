@@ -2,11 +2,14 @@
 
 from __future__ import annotations
 
+import json
 from importlib import resources
 from pathlib import Path
 
+from fenwick.core.tuning.readings import Reading
 from fenwick.data.database import Database, create_database
 from fenwick.data.lines import add_line, first_line_id
+from fenwick.data.readings import take
 from fenwick.data.shops import add_shop, begin_shop
 from fenwick.rig import Rig, read_rig
 from fenwick.shop import ShopFile, read_shop
@@ -24,6 +27,12 @@ def demo_shop() -> ShopFile:
     return read_shop(resources.files("fenwick.data").joinpath("demo_shop.json").read_bytes())
 
 
+def demo_readings() -> list[tuple[Reading, str]]:
+    """(reading, note) of the demo's last line, the one with the cyclone: a tired fan, a rough hose, a leak."""
+    rows = json.loads(resources.files("fenwick.data").joinpath("demo_readings.json").read_text())
+    return [(Reading(**{key: value for key, value in row.items() if key != "note"}), row["note"]) for row in rows]
+
+
 def seed_demo(path: Path) -> Database:
     """Open the demo shop at `path`, made first where there is none; a shop already there is left as it is.
 
@@ -37,5 +46,7 @@ def seed_demo(path: Path) -> Database:
             shop = add_shop(session, SHOP)
             begin_shop(session, shop, demo_shop())
             for name in ("demo_line", "demo_bench", "demo_cyclone"):
-                add_line(session, shop, demo_rig(name))
+                line = add_line(session, shop, demo_rig(name))
+            for reading, note in demo_readings():
+                take(session, line, reading, note)
     return database
