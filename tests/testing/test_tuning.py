@@ -10,6 +10,7 @@ import pytest
 from fenwick.core.components.vacuum import MeasuredCurve
 from fenwick.core.system.assess import assess
 from fenwick.core.system.line import Line
+from fenwick.core.system.uncertainty import sureness
 from fenwick.core.tuning.factors import FACTORS, spreads, tuned
 from fenwick.core.tuning.fit import KEYS, REACH, expected_at, figures_at, fit, next_readings, slopes_at
 from fenwick.core.tuning.readings import BLOCKED, FLOW, KEPT, SEALED, SUCTION, Reading, expected
@@ -151,3 +152,11 @@ def test_a_measured_curve_is_tuned_too(line: Line) -> None:
     found = fit(measured, read(measured, logs, np.random.default_rng(2), DESIGN[:6]))
     assert found is not None
     assert found.factors["fan"] == pytest.approx(0.9, rel=0.05)
+
+
+def test_what_is_believable_moves_with_the_tuning(line: Line) -> None:
+    described, moved = sureness(line).kept, sureness(tuned(line, {"leak": 2.5, "exchange": 1.5})).kept
+    assert described is not None
+    assert moved is not None
+    assert moved.median < described.median - 0.03
+    assert moved.low < described.low

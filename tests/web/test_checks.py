@@ -48,6 +48,7 @@ def test_the_demo_line_has_much_to_find_and_the_header_counts_it(client: FlaskCl
 def test_one_button_stiffens_the_bin_and_the_count_falls(client: FlaskClient) -> None:
     page = soup(client.get("/lines/1/checks"))
     before = int(page.select_one("#checks-pill b").text.split()[0])  # type: ignore[union-attr]
+    assert "A valve that opens" in row(page, "bin-collapse").text  # type: ignore[union-attr]
     form = row(page, "bin-collapse").select_one(".check-tools form")  # type: ignore[union-attr]
     assert form is not None
     answer = soup(client.post(str(form["action"]), headers=HTMX))

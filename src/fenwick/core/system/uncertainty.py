@@ -101,11 +101,18 @@ def vary(line: Line, draws: int, seed: int) -> tuple[Line, dict[str, Array], Dra
     An assumption draws the same values in every line for the same seed, so that lines can be compared draw by draw.
     """
     drawn = {
-        key: spread_values(rule(key), _generator(seed, key).standard_normal(draws)) for key in assumptions_of(line)
+        # around the value in force, which readings may have moved
+        key: spread_values(rule(key), _generator(seed, key).standard_normal(draws)) * _moved(line, key)
+        for key in assumptions_of(line)
     }
     dust = None if line.dust is None else line.dust.scaled(drawn["dust.size"])
     models = _generator(seed, MODEL).integers(0, 1 + len(OTHER_MODELS), draws)
     return replace(line, rules=line.rules.with_values(drawn), dust=dust), drawn, models
+
+
+def _moved(line: Line, key: str) -> float:
+    """The value of a rule in force over that of the table [-]."""
+    return float(np.max(line.rules[key])) / rule(key).value
 
 
 def _generator(seed: int, key: str) -> np.random.Generator:

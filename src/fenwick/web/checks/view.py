@@ -131,13 +131,26 @@ def _row(one: Checked, rig: Rig, voice: Voice) -> CheckRow:
         level=LEVEL_WORDS[one.level],
         figure=voice.figure(value, quantity) if figured else "",
         limit=voice.figure(limit, quantity) if figured else "",
-        sentence=check_sentence(check, voice),
+        sentence=check_sentence(check, voice) + (_valve(check, rig, voice) if asks else ""),
         seen=one.seen,
         settle=(check.id, settle[0]) if settle else None,
         keep=_keep(check, rig, voice) if asks else None,
         place=_place(check, rig),
         part=check.part or "",
     )
+
+
+def _valve(check: Check, rig: Rig, voice: Voice) -> str:
+    """What relief valve would save a bin that folds; empty for every other check."""
+    if check.id != "bin-collapse":
+        return ""
+    line = build_line(rig)
+    stage = next((one for one in line.separators if one.id == check.part), None)
+    would = None if stage is None else relief_that_would_do(stage, line, assess(line).point)
+    if would is None:
+        return ""
+    opens_at, area = (voice.figure(value, quantity) for value, quantity in zip(would, ("suction", "gap"), strict=True))
+    return f" A valve that opens {area} at {opens_at} would save it."
 
 
 def _unsettled(check: Check, rig: Rig) -> bool:
