@@ -7,7 +7,11 @@ from playwright.sync_api import Page, expect
 
 def read(page: Page, kind: str, value: str, where: str = "") -> None:
     """Take a reading."""
-    page.get_by_label("What was read").select_option(kind)
+    chosen = page.get_by_label("What was read")
+    if chosen.input_value() != kind:
+        with page.expect_response(re.compile("kind=")):
+            chosen.select_option(kind)
+        page.wait_for_load_state("networkidle")
     if where:
         expect(page.get_by_label("Where")).to_be_visible()
         page.get_by_label("Where").select_option(where)
