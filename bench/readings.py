@@ -21,7 +21,7 @@ from fenwick.core.tuning.readings import BLOCKED, FLOW, KEPT, SEALED, SUCTION, R
 from fenwick.data.demo import demo_rig
 from fenwick.rig import build_line
 
-SHOPS, HUNTS, NULLS = 500, 150, 2000
+SHOPS, HUNTS, NULLS = 500, 90, 2000
 LEFT_OPEN = 0.3  #: of what is believed of a factor, what tuning leaves open before a hunt [-]
 Say = Callable[[str, str, str], None]
 
@@ -66,7 +66,7 @@ def _coverage(say: Say) -> None:
 
 def _hunts(say: Say) -> None:
     lines = [build_line(demo_rig(name)) for name in ("demo_line", "demo_bench", "demo_cyclone")]
-    rng, first, third = np.random.default_rng(150), 0, 0
+    rng, first, third = np.random.default_rng(90), 0, 0
     covariance = np.diag(np.square(LEFT_OPEN * spreads(KEYS)))
     began = time.perf_counter()
     for shop in range(HUNTS):
