@@ -8,7 +8,7 @@ from pathlib import Path
 import numpy as np
 import pytest
 
-from fenwick.core.components.dust import DUSTS, SPECIES
+from fenwick.core.components.dust import SPECIES
 from fenwick.core.system.check import Check
 from fenwick.units import SYSTEMS
 from fenwick.wording import check_sentence
@@ -73,4 +73,3 @@ def test_every_harmful_wood_says_why() -> None:
         said.add(check_sentence(Check(**{**one.__dict__, "about": (kind, species)}), voice))
     assert len(said) >= 4
     assert all("respirator" in sentence for sentence in said)
-    assert all(dust.label for dust in DUSTS.values())

@@ -143,8 +143,8 @@ def test_a_mask_is_judged_by_its_hours_and_the_filter_is_blamed_for_its_part() -
     source = Source(np.array([1e-8]), np.array([2e-9]), np.array([0.4]))
     rooms = [Room(43.2, changes / 3600.0) for changes in (0.5, 2.0, 8.0)]
     sessions = [session(room, source, 600.0, 6000.0) for room in rooms]
-    assert [mask_row(one, source, VOICE).level for one in sessions] == ["act", "watch", "ok"]
-    assert "40 % of it came through the vacuum's filter" in mask_row(sessions[0], source, VOICE).sentence
+    assert [mask_row(one, source, RULES, VOICE).level for one in sessions] == ["act", "watch", "ok"]
+    assert "40 % of it came through the vacuum's filter" in mask_row(sessions[0], source, RULES, VOICE).sentence
     assert "lower" in airing_words("door", sessions[0], sessions[1])
     assert "higher" in airing_words("shut", sessions[1], sessions[0])
     assert "the same peak" in airing_words("same", sessions[0], sessions[0])

@@ -2,12 +2,12 @@
 
 from __future__ import annotations
 
-from math import pi, sqrt
+from math import sqrt
 
+import numpy as np
 from markupsafe import Markup
 
 from fenwick.core.components.hood import Enclosure, FloorNozzle, Hood, OpenHood, SlotHood
-from fenwick.core.formulas.capture import FLANGE_GAIN, SLOT_FLANGED, SLOT_PLAIN
 from fenwick.core.system.capture import Capture
 from fenwick.drawing.render import render
 from fenwick.wording.say import Voice
@@ -39,20 +39,10 @@ def render_hood(hood: Hood, port: Capture, bore: float, flow: float, flanged: bo
     return _opening(hood, port, bore, flow, flanged, voice)
 
 
-def reach_of(hood: OpenHood | SlotHood, needed: float, bore: float, flow: float, flanged: bool) -> float:
-    """Distance up to which the air moves at the speed needed [m]; 0 where it does so nowhere."""
-    if isinstance(hood, SlotHood):
-        reach = flow / ((SLOT_FLANGED if hood.flanged else SLOT_PLAIN) * float(hood.length) * needed)
-        return reach if flow / (float(hood.length) * float(hood.width)) >= needed else 0.0
-    gain = FLANGE_GAIN if flanged or hood.built_in else 1.0
-    squared = (gain * flow / needed - pi / 4.0 * bore**2) / 10.0
-    return sqrt(squared) if squared > 0.0 else 0.0
-
-
 def _opening(hood: OpenHood | SlotHood, port: Capture, bore: float, flow: float, flanged: bool, voice: Voice) -> Markup:
     distance = float(hood.distance)
     wide = float(hood.width) if isinstance(hood, SlotHood) else bore
-    reach = reach_of(hood, port.needed, bore, flow, flanged)
+    reach = float(np.max(hood.reach(flow, bore, port.needed, flanged)))
     scale = min(MOST_SCALE, ROOM_LEFT / max(distance, reach), ROOM_UP / max(wide / 2.0, reach))
     dust_x = MOUTH - distance * scale
     near = distance * scale

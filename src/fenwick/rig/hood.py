@@ -121,6 +121,14 @@ def _extra_fan(part: ExtraFanPart) -> ExtraFan:
     return ExtraFan(part.flow_m3_s, FilterMedium(part.medium, part.area_m2) if part.medium else None)
 
 
+BOXED = 3.0  #: open area that a box begins with, in squares of the port's bore [-]
+
+
+def boxed_area(bore: float) -> float:
+    """Open area that a box begins with [m^2]; `bore` of the port [m]."""
+    return round(BOXED * bore**2, 5)
+
+
 def begun_hood(kind: str, now: AnyHood | None, bore: float) -> dict[str, Any] | None:
     """What a change of kind begins as, with all that the old hood had in common; None takes the hood away."""
     if kind not in HOOD_KINDS:
@@ -131,7 +139,7 @@ def begun_hood(kind: str, now: AnyHood | None, bore: float) -> dict[str, Any] | 
         "opening": {"distance_m": distance},
         "built-in": {"distance_m": distance},
         "slot": {"distance_m": distance, "length_m": 0.3, "width_m": 0.02},
-        "enclosure": {"openings": [{"name": "In use", "area_m2": round(3.0 * bore * bore, 5), "share": 1.0}]},
+        "enclosure": {"openings": [{"name": "In use", "area_m2": boxed_area(bore), "share": 1.0}]},
         "floor": {"width_m": 0.25, "gap_m": 0.005},
     }
     return {"kind": kind} | common | own[kind]

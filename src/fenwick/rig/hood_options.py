@@ -7,16 +7,15 @@ from dataclasses import dataclass
 from typing import Any
 
 from fenwick.core.system.assess import Assessment, assess
+from fenwick.core.system.whatif import CLOSED_IN, NEARER
 from fenwick.rig.build import build_line
 from fenwick.rig.edit import edit_rig
 from fenwick.rig.elements import BranchPart
-from fenwick.rig.hood import BuiltInPart, EnclosurePart, OpenHoodPart, SlotHoodPart
+from fenwick.rig.hood import BuiltInPart, EnclosurePart, OpenHoodPart, SlotHoodPart, boxed_area
 from fenwick.rig.model import Rig
 from fenwick.rig.places import path_of
 
-NEARER = 0.5  #: of its distance, what a port is moved to [-]
-BOXED = 3.0  #: open area of a box, in squares of the port's bore [-]
-CLOSED = 0.5  #: of its open area, what a box is closed to [-]
+NEAR = min(NEARER)  #: of its distance, what a port is moved to [-]
 
 
 @dataclass(frozen=True)
@@ -27,7 +26,6 @@ class HoodOption:
     value: float  #: the new size, where there is one; SI
     rig: Rig
     in_bin: float  #: [-]
-    in_room: float  #: in the room's air [-]
     gain: float  #: less in the room's air and on the floor than now [-]
 
 
@@ -46,7 +44,7 @@ def hood_options(rig: Rig, port: str, now: Assessment) -> list[HoodOption]:
             continue
         gain = before - float(after.room_air[0] + after.floor[0])
         if gain > 0.002 or key == "outdoors":
-            found.append(HoodOption(key, value, changed, float(after.bin[0]), float(after.room_air[0]), gain))
+            found.append(HoodOption(key, value, changed, float(after.bin[0]), gain))
     return sorted(found, key=lambda option: (option.id == "outdoors", -option.gain))
 
 
@@ -57,18 +55,18 @@ def _changes(branch: BranchPart) -> Iterator[tuple[str, float, dict[str, Any]]]:
     hood = port.hood
     if isinstance(hood, OpenHoodPart | BuiltInPart | SlotHoodPart):
         if not isinstance(hood, BuiltInPart):
-            yield "nearer", hood.distance_m * NEARER, {"hood.distance_m": hood.distance_m * NEARER}
+            yield "nearer", hood.distance_m * NEAR, {"hood.distance_m": hood.distance_m * NEAR}
         if isinstance(hood, OpenHoodPart) and port.entry == "plain":
             yield "flange", 0.0, {"entry": "flanged"}
         if isinstance(hood, SlotHoodPart) and not hood.flanged:
             yield "flange", 0.0, {"hood.flanged": True}
-        area = round(BOXED * port.bore_m**2, 5)
+        area = boxed_area(port.bore_m)
         way = {"name": "In use", "area_m2": area, "share": 1.0}
         common = {"release": hood.release, "thrown_share": hood.thrown_share, "rebound": hood.rebound}
         fan = hood.extra_fan.model_dump(mode="json") if hood.extra_fan else None
         yield "box", area, {"hood": {"kind": "enclosure", "openings": [way], "extra_fan": fan, **common}}
     if isinstance(hood, EnclosurePart):
-        ways = [{**way.model_dump(mode="json"), "area_m2": way.area_m2 * CLOSED} for way in hood.openings]
+        ways = [{**way.model_dump(mode="json"), "area_m2": way.area_m2 * CLOSED_IN} for way in hood.openings]
         yield "close-in", max(way["area_m2"] for way in ways), {"hood.openings": ways}
     if hood is not None and not hood.rebound and hood.kind != "floor":
         yield "plate", 0.0, {"hood.rebound": True}

@@ -48,6 +48,15 @@ def jobs_on_line(shop: ShopFile, rig: Rig, rules: RuleBook) -> tuple[list[Job], 
     return found, left
 
 
+def hours_a_week(shop: ShopFile | None, rig: Rig, port: int, rules: RuleBook) -> float | None:
+    """Hours a week that the jobs at a port take [h]; None where no job is known there."""
+    if shop is None:
+        return None
+    jobs, _ = jobs_on_line(shop, rig, rules)
+    hours = [job.seconds * job.times / HOUR for job in jobs if job.port == port and job.seconds is not None]
+    return sum(hours) or None
+
+
 def _amount(part: JobPart, rate: float | None, rules: RuleBook) -> tuple[float | None, float, float | None]:
     """(dust each time [kg], times a week, seconds each time) of a job; an hour's work counts as one time."""
     if part.work == "time":

@@ -4,12 +4,13 @@ from __future__ import annotations
 
 from math import ceil
 
-from fenwick.core.system.air import Session, Source
+from fenwick.core.rules import RuleBook
+from fenwick.core.system.air import Session, Source, mask_level
+from fenwick.core.system.check import LEVEL_WORDS
 from fenwick.wording.say import Voice
 from fenwick.wording.verdict import VerdictRow, split
 
 MINUTE, HOUR = 60.0, 3600.0  #: [s]
-SEVERE_MASK, LONG_MASK = 90.0 * MINUTE, 30.0 * MINUTE  #: [s]
 
 CAUTIONS = (
     "An estimate for comparing, from a well-mixed room: near the tool the air is worse. It is no measurement and says "
@@ -26,14 +27,16 @@ def minutes(seconds: float) -> str:
     return f"{seconds / HOUR:.1f} h"
 
 
-def mask_row(now: Session, source: Source, voice: Voice) -> VerdictRow:
+def mask_row(now: Session, source: Source, rules: RuleBook, voice: Voice) -> VerdictRow:
     """How long to stay masked after the tool stops."""
-    level = "act" if now.clears > SEVERE_MASK else "watch" if now.clears > LONG_MASK else "ok"
+    level = LEVEL_WORDS[mask_level(now.clears, rules)]
     number, unit = split(minutes(now.clears))
     peak = voice.figure(now.peak, "fog")
     through = float(source.through_filter[0])
     filtered = f" {100.0 * through:.0f} % of it came through the vacuum's filter." if through > 0.005 else ""
-    sentence = f"Until the air is down to a tenth of its worst, about {peak} below 10 µm.{filtered}"
+    deep = float(source.deep[0] / max(float(source.breathed[0]), 1e-300))
+    finest = f", {100.0 * deep:.0f} % of it below 4 µm" if deep >= 0.005 else ""
+    sentence = f"Until the air is down to a tenth of its worst, about {peak} below 10 µm{finest}.{filtered}"
     return VerdictRow("mask", "Stay masked after the cut", number, unit, level, None, None, sentence)
 
 

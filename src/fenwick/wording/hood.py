@@ -2,10 +2,12 @@
 
 from __future__ import annotations
 
+import numpy as np
+
 from fenwick.core.components.hood import Enclosure, FloorNozzle, Hood
 from fenwick.core.system.capture import Capture, containment_flow
 from fenwick.core.system.check import LEVEL_WORDS
-from fenwick.core.system.checks import caught_level
+from fenwick.core.system.checks import caught_level, containment_level
 from fenwick.core.system.fate import Fate
 from fenwick.core.system.line import Leaf, Line
 from fenwick.wording.say import Voice
@@ -117,10 +119,10 @@ def _contains(line: Line, leaf: Leaf, port: Capture, drawn: float, voice: Voice)
     if ratio >= 1.0:
         sentence = f"At {voice.machine(leaf.id)} it takes {takes}: reached. Keep a respirator for sanding and emptying."
         return VerdictRow("contains", title, number, unit, "ok", *bar(drawn, band[0]), sentence)
-    if isinstance(leaf.port.hood, Enclosure) and float(port.velocity[0]) >= port.needed:
+    level = LEVEL_WORDS[int(containment_level(line, leaf, (port,), np.array([drawn]), np.array([band[0]]))[0])]
+    if isinstance(leaf.port.hood, Enclosure) and level == "watch":
         sentence = f"At {voice.machine(leaf.id)} it takes {takes} without a box; yours is fast enough in its openings."
-        return VerdictRow("contains", title, number, unit, "watch", *bar(drawn, band[0]), sentence)
-    level = "act" if ratio < float(line.rules["verdict.far-short"]) else "watch"
+        return VerdictRow("contains", title, number, unit, level, *bar(drawn, band[0]), sentence)
     sentence = (
         f"At {voice.machine(leaf.id)} it takes {takes}; this is {100.0 * ratio:.0f} % of that. A shop vacuum takes the "
         "chips and leaves fine dust: a respirator, a room filter, or the job outdoors."

@@ -125,7 +125,7 @@ def together_rows(
             carrying=LEVEL_WORDS[int(slow[0].level[0])] if slow else "",
             suction=voice.figure(found.point.suction[0], "suction"),
             inlet_speed=_inlet(found, voice),
-            caught=_caught_together(found, voice),
+            caught=voice.figure(found.fate.caught[0], "share") if found.fate else UNKNOWN,
             kept=UNKNOWN if found.kept is None else voice.figure(found.kept[0], "share"),
             in_bin=in_bin,
             past_filter=past,
@@ -133,14 +133,6 @@ def together_rows(
         )
         rows.append((row, found.fate))
     return rows
-
-
-def _caught_together(found: Assessment, voice: Voice) -> str:
-    """Of all the dust made, what goes into a hose."""
-    if found.fate is None:
-        return UNKNOWN
-    lost = sum(float(found.fate.share(end)[0]) for end in ("room_air", "floor", "hood"))
-    return voice.figure(1.0 - lost, "share")
 
 
 def _serves(branch: Branch, ports: Sequence[str], line: Line) -> bool:

@@ -7,11 +7,26 @@ from dataclasses import dataclass
 import numpy as np
 
 from fenwick.core.rules import RuleBook
-from fenwick.core.system.upkeep import LONG, Prices, Upkeep, Way, cleanings, cost_per_hour, payback_hours
+from fenwick.core.system.check import LEVEL_WORDS, OK
+from fenwick.core.system.upkeep import (
+    LONG,
+    Prices,
+    Upkeep,
+    Way,
+    cake_level,
+    cleanings,
+    cost_per_hour,
+    life_level,
+    payback_hours,
+)
 from fenwick.wording.say import Voice
 from fenwick.wording.verdict import VerdictRow, bar
 
-LITTLE, MUCH = 0.9, 0.75  #: of the clean filter's air: above the first leave a cake, below the second clean it
+CAKE = (  #: by level: what to do, and why
+    ("Leave the cake on", "It costs little and catches better than a clean filter."),
+    ("Clean it soon", "It still catches better than a clean one."),
+    ("Clean it now", "The cake costs more air than it is worth."),
+)
 WAYS = {"with": "As it is", "without": "Without the separator"}
 
 
@@ -92,9 +107,9 @@ def upkeep_rows(
     sign : of the shop's money
     voice : words and units
     """
-    rows = [_life(found, wanted)]
+    rows = [_life(found, wanted, rules)]
     if found.now is not None:
-        rows.append(_today(found, voice))
+        rows.append(_today(found, rules))
     rows.append(_bin(found, weekly))
     rows.append(_cost(found, prices, rules, sign))
     if found.without is not None:
@@ -108,31 +123,34 @@ def _parts(text: str) -> tuple[str, str]:
     return (number, unit) if number else (text, "")
 
 
-def _life(found: Upkeep, wanted: float) -> VerdictRow:
+def _life(found: Upkeep, wanted: float, rules: RuleBook) -> VerdictRow:
     life = found.with_it.life
-    level = "ok" if life >= wanted else "watch" if life >= 0.25 * wanted else "act"
+    level = LEVEL_WORDS[life_level(life, wanted, rules)]
     without = f" Without the separator: {hours(found.without.life)}." if found.without is not None else ""
     sentence = f"From a clean filter, at the dust this tool makes.{without}"
     return VerdictRow("life", "Until the air is down ¼", *_parts(hours(life)), level, *bar(life, wanted), sentence)
 
 
-def _today(found: Upkeep, voice: Voice) -> VerdictRow:
+def _today(found: Upkeep, rules: RuleBook) -> VerdictRow:
     share = found.today
+    judged = cake_level(share, rules)
     left = "" if found.now_left is None else f" In {hours(found.now_left)} it is down by a quarter."
     fine = (
         f" Its cake lets {exhaust_words(found.exhaust_today)} of 100 g made through; cleaned it would "
         f"let {exhaust_words(found.exhaust_clean)}."
     )
-    if share < MUCH:
-        level, title, what = "act", "Clean it now", "The cake costs more air than it is worth."
-    elif share < LITTLE:
-        level, title, what = "watch", "Clean it soon", "It still catches better than a clean one."
-    else:
-        level, title, what = "ok", "Leave the cake on", "It costs little and catches better than a clean filter."
-        left = f"{left}"
-    caution = " Outdoors and masked; never blow it out indoors." if level != "ok" else ""
+    title, what = CAKE[judged]
+    caution = " Outdoors and masked; never blow it out indoors." if judged > OK else ""
+    down = float(rules["filter.down"])
     return VerdictRow(
-        "cake", title, f"{100.0 * share:.0f}", "% of the air", level, share, MUCH, f"{what}{fine}{left}{caution}"
+        "cake",
+        title,
+        f"{100.0 * share:.0f}",
+        "% of the air",
+        LEVEL_WORDS[judged],
+        share,
+        down,
+        f"{what}{fine}{left}{caution}",
     )
 
 

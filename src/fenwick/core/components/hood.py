@@ -9,7 +9,13 @@ import numpy as np
 
 from fenwick.core.arrays import Array, Values
 from fenwick.core.components.vacuum import FilterMedium
-from fenwick.core.formulas.capture import face_velocity, slot_velocity, velocity_at_distance
+from fenwick.core.formulas.capture import (
+    face_velocity,
+    reach_of_opening,
+    reach_of_slot,
+    slot_velocity,
+    velocity_at_distance,
+)
 from fenwick.core.formulas.fittings import bore_area
 
 
@@ -75,6 +81,10 @@ class OpenHood(Hood):
         """On the axis, at the distance of the dust [m/s]."""
         return velocity_at_distance(flow, opening.area, self.distance, flanged or self.built_in)
 
+    def reach(self, flow: Values, bore: Values, velocity: Values, flanged: bool) -> Array:
+        """Distance up to which the air moves as fast as that [m]."""
+        return reach_of_opening(flow, bore_area(bore), velocity, flanged or self.built_in)
+
 
 @dataclass(frozen=True, kw_only=True)
 class SlotHood(Hood):
@@ -92,6 +102,10 @@ class SlotHood(Hood):
     def speed(self, flow: Values, opening: Opening, flanged: bool) -> Array:
         """Before the slot's middle, at the distance of the dust [m/s]."""
         return slot_velocity(flow, self.length, self.width, self.distance, self.flanged)
+
+    def reach(self, flow: Values, bore: Values, velocity: Values, flanged: bool) -> Array:
+        """Distance up to which the air moves as fast as that [m]."""
+        return reach_of_slot(flow, self.length, self.width, velocity, self.flanged)
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -46,6 +46,21 @@ def slot_velocity(flow: Values, length: Values, width: Values, distance: Values,
     return np.asarray(flow / (length * np.maximum(reach, width)))
 
 
+def reach_of_opening(flow: Values, opening_area: Values, velocity: Values, flanged: bool) -> Array:
+    """Distance up to which the air before a round opening moves as fast as `velocity` [m]; 0 where nowhere.
+
+    The inverse of `velocity_at_distance`; `flow` [m^3/s], `opening_area` [m^2], `velocity` [m/s].
+    """
+    squared = ((FLANGE_GAIN if flanged else 1.0) * np.asarray(flow) / velocity - opening_area) / 10.0
+    return np.asarray(np.sqrt(np.where(flow / np.asarray(opening_area) >= velocity, np.maximum(squared, 0.0), 0.0)))
+
+
+def reach_of_slot(flow: Values, length: Values, width: Values, velocity: Values, flanged: bool) -> Array:
+    """The same before a slot [m], the inverse of `slot_velocity`; sizes [m], `flow` [m^3/s], `velocity` [m/s]."""
+    reach = np.asarray(flow) / ((SLOT_FLANGED if flanged else SLOT_PLAIN) * np.asarray(length) * velocity)
+    return np.asarray(np.where(np.asarray(flow) / (np.asarray(length) * width) >= velocity, reach, 0.0))
+
+
 def face_velocity(flow: Values, open_area: Values) -> Array:
     """Air speed in the openings of an enclosure [m/s]: Q/A, `flow` [m^3/s], `open_area` [m^2]."""
     return np.asarray(flow / np.asarray(open_area))

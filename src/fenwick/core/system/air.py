@@ -11,6 +11,7 @@ from fenwick.core.formulas.room import air_changes, concentration, time_to_share
 from fenwick.core.formulas.sizes import SIZES
 from fenwick.core.rules import RuleBook
 from fenwick.core.system.assess import Assessment
+from fenwick.core.system.check import ACT, OK, WATCH
 from fenwick.core.system.line import Line
 
 BREATHED, DEEP = 10e-6, 4e-6  #: sizes that reach the throat, and the lungs' end [m]; the usual conventions
@@ -82,6 +83,13 @@ def fine_source(line: Line, found: Assessment, rate: Values) -> Source | None:
 def _outdoors(line: Line) -> bool:
     working = [leaf.port for leaf in line.leaves if leaf.open]
     return bool(working) and all(port.outdoors for port in working)
+
+
+def mask_level(clears: float, rules: RuleBook) -> int:
+    """How bad it is to stay masked for so long [s]: OK, WATCH or ACT."""
+    if clears > float(np.max(rules["room.mask-act"])):
+        return ACT
+    return WATCH if clears > float(np.max(rules["room.mask-watch"])) else OK
 
 
 def session(room: Room, source: Source, duration: float, span: float) -> Session:

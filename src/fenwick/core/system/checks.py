@@ -47,6 +47,14 @@ def boxed_in(leaf: Leaf, captures: tuple[Capture, ...]) -> npt.NDArray[np.bool_]
     return np.asarray(False)
 
 
+def containment_level(
+    line: Line, leaf: Leaf, captures: tuple[Capture, ...], drawn: Array, limit: Array
+) -> npt.NDArray[np.intp]:
+    """Level of the air drawn at a tool against what contains its fine dust [m^3/s]; a box that is fast needs less."""
+    tight = boxed_in(leaf, captures)
+    return graded((drawn < line.rules["verdict.far-short"] * limit) & ~tight, drawn < limit)
+
+
 def _flow_checks(line: Line, point: OperatingPoint, captures: tuple[Capture, ...]) -> list[Check]:
     found = []
     for i, leaf in enumerate(line.leaves):
@@ -59,15 +67,19 @@ def _flow_checks(line: Line, point: OperatingPoint, captures: tuple[Capture, ...
         if band is not None and leaf.open:
             limit = np.full_like(flow, band[0])
             drawn = tool_flow(line, point, i)
-            tight = boxed_in(leaf, captures)  # a box that is fast in its openings needs less
-            level = graded((drawn < line.rules["verdict.far-short"] * limit) & ~tight, drawn < limit)
+            level = containment_level(line, leaf, captures, drawn, limit)
             found.append(Check("containment", level, drawn, limit, "flow", leaf.id))
     return found
 
 
 def caught_level(port: Capture, line: Line) -> npt.NDArray[np.intp]:
     """Level of the air speed where the dust is made, against what its release wants."""
-    return graded(port.velocity < line.rules["verdict.far-short"] * port.needed, port.velocity < port.needed)
+    return speed_level(port.velocity, port.needed, line)
+
+
+def speed_level(velocity: Array, needed: float, line: Line) -> npt.NDArray[np.intp]:
+    """Level of an air speed against the one needed [m/s]."""
+    return graded(velocity < line.rules["verdict.far-short"] * needed, velocity < needed)
 
 
 def kept_level(kept: Array, line: Line) -> npt.NDArray[np.intp]:

@@ -137,17 +137,15 @@ def effort(kind: str, designs: Separator, how: str, sheet: tuple[float, float], 
     def each(value: object) -> Array:
         return np.broadcast_to(np.asarray(value, dtype=float), n)
 
-    above: Values = 0.0
     pieces: Values = 0.0
     area: Values = 0.0
     if isinstance(designs, Cyclone):
         s = designs.shape
-        above, area = s.height, geometry.wall_area
+        area = geometry.wall_area
         barrel = fits_on(np.pi * np.asarray(s.body), s.cylinder, *sheet)
         cone = cone_pattern(s.body, s.dust_outlet, np.asarray(s.height - s.cylinder))
         pieces = np.maximum(barrel, fits_on(*sector_box(*cone), *sheet))
     elif isinstance(designs, SlottedDisc):
-        above = 0.0 if designs.hung else designs.chamber_height
         rings = 1.0 if designs.hung else 2.0
         pieces = np.asarray(designs.chamber_diameter) / min(sheet)
         area = rings * np.square(np.asarray(designs.chamber_diameter))
@@ -161,7 +159,7 @@ def effort(kind: str, designs: Separator, how: str, sheet: tuple[float, float], 
     else:
         cost = rules["make.fittings"] + rules["make.sheet"] * area
         hours = rules[f"make.hours-{kind}"]
-    return Effort(each(designs.bin.height + above), each(hole), each(pieces), each(cost), each(hours))
+    return Effort(each(designs.bin.height + designs.rise_above_rim), each(hole), each(pieces), each(cost), each(hours))
 
 
 def one_of(designs: Separator, i: int) -> Separator:

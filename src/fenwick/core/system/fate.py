@@ -73,14 +73,14 @@ class Fate:
         return self.share("extra")
 
     @property
+    def caught(self) -> Array:
+        """What goes into a hose or an extra fan [-]."""
+        return np.asarray(1.0 - self.room_air - self.floor - self.hood)
+
+    @property
     def inline(self) -> Array:
         """Held by in-line filters [-]."""
         return self.share("inline")
-
-    @property
-    def escaped(self) -> Array:
-        """What gets into the room's air at the ports, size by size [-], shape (60, n)."""
-        return self.by_size["room_air"]
 
 
 def fate(line: Line, captures: tuple[Capture, ...], separations: tuple[Separation, ...]) -> Fate | None:

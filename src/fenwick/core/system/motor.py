@@ -9,8 +9,6 @@ from fenwick.core.system.assess import Assessment
 from fenwick.core.system.check import ACT, OK, WATCH, Check, fact, figure
 from fenwick.core.system.line import Line
 
-NEAR = 1.5  #: of the least air, from which it is to watch [-]
-
 
 def motor_checks(line: Line, found: Assessment) -> list[Check]:
     """Cooling air, dust through the motor, water, rain."""
@@ -23,10 +21,8 @@ def _starved(line: Line, found: Assessment) -> list[Check]:
     least = float(np.max(line.rules["motor.cooling"]))
     own = line.vacuum.own_cooling is True
     blocked = float(np.max(line.rules["motor.blocked"]))
-    return [
-        figure("motor-starved", share < least and not own, share < NEAR * least, share, least, "share", "vacuum",
-               blocked)
-    ]  # fmt: skip
+    near = float(np.max(line.rules["motor.near"])) * least
+    return [figure("motor-starved", share < least and not own, share < near, share, least, "share", "vacuum", blocked)]
 
 
 def _dusty(line: Line) -> list[Check]:

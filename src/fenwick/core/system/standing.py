@@ -10,7 +10,6 @@ from fenwick.core.system.check import WATCH, Check, fact, figure
 from fenwick.core.system.line import Line
 from fenwick.core.system.separation import fill_mark
 
-SURE = 2.0  #: of the hose's pull, that tips nothing for sure [-]
 DUST_ALONE = "dust-alone"  #: said where the bin's own weight is not known
 
 
@@ -64,7 +63,15 @@ def _tips(stage: Separator, line: Line) -> list[Check]:
     loose = not stand.tied
     return [
         figure(
-            "tips", loose and empty < pull, loose and empty < SURE * pull, empty, pull, "force", stage.id, full, leans
+            "tips",
+            loose and empty < pull,
+            loose and empty < float(np.max(line.rules["stand.sure"])) * pull,
+            empty,
+            pull,
+            "force",
+            stage.id,
+            full,
+            leans,
         )
     ]
 

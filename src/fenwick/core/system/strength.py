@@ -134,7 +134,8 @@ def _lid(disc: Separator, line: Line, point: OperatingPoint) -> list[Check]:
     width = float(disc.bin.diameter_at(disc.bin.height))
     drawn = float(lid_bends(lid, width, float(most_suction(disc, line, point)[0])))
     limit = width / float(np.max(line.rules["shell.lid-bends"]))
-    return [figure("lid-bends", drawn > limit, drawn > 0.7 * limit, drawn, limit, "length", disc.id)]
+    watch = float(np.max(line.rules["shell.lid-watch"]))
+    return [figure("lid-bends", drawn > limit, drawn > watch * limit, drawn, limit, "length", disc.id)]
 
 
 def lid_bends(lid: Lid, width: float, suction: float) -> Array:

@@ -6,10 +6,10 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from fenwick.core.arrays import Array
 from fenwick.core.components.vacuum import FilterMedium, Vacuum
 from fenwick.core.rules import RuleBook
 from fenwick.core.system.ageing import AgeingMap, Course, Filters, ageing_map, bin_hours, without_separators
+from fenwick.core.system.check import ACT, OK, WATCH
 from fenwick.core.system.line import Line
 from fenwick.core.system.march import march
 from fenwick.core.system.rows import cake_resistance
@@ -168,6 +168,20 @@ def cleanings(life: float, rules: RuleBook) -> Cleanings | None:
     return Cleanings(tuple(between))
 
 
+def life_level(life: float, wanted: float, rules: RuleBook) -> int:
+    """How a filter's life stands to the hours asked of it [h]: OK, WATCH or ACT."""
+    if life >= wanted:
+        return OK
+    return WATCH if life >= float(np.max(rules["filter.short"])) * wanted else ACT
+
+
+def cake_level(today: float, rules: RuleBook) -> int:
+    """Whether to leave a cake on (OK), clean it soon (WATCH) or now (ACT), by the air it leaves [-]."""
+    if today < float(np.max(rules["filter.down"])):
+        return ACT
+    return WATCH if today < float(np.max(rules["filter.leave"])) else OK
+
+
 def cost_per_hour(way: Way, prices: Prices, rules: RuleBook) -> float | None:
     """Filters and bags for an hour of work, in the shop's money; None where a price or the life is not known.
 
@@ -187,8 +201,3 @@ def payback_hours(upkept: Upkeep, prices: Prices, rules: RuleBook) -> float | No
     if now is None or before is None:
         return None
     return prices.separator / (before - now) if before > now else float("inf")
-
-
-def at_hour(course: Course, values: Array, hour: float) -> float:
-    """A value of a course's first column at an hour of work, between its steps."""
-    return float(np.interp(hour, course.hours, values[:, 0]))

@@ -1,4 +1,4 @@
-"""Readings without instruments: a ruler in the bin, a look at the filter, the pitch of the motor."""
+"""Readings without instruments: a ruler in the bin, the pitch of the motor."""
 
 from __future__ import annotations
 
@@ -11,8 +11,6 @@ from fenwick.core.components.bins import Bin
 from fenwick.core.formulas.metrology import resolution_sd
 
 BULK_SD = 0.20  #: of a bulk density that nobody has weighed [-]
-GRADES = ("clean", "veiled", "grey", "furred", "caked")  #: what a filter looks like, under the same light
-PITCH_BLOCKED = (1.1, 1.3)  #: of a universal motor's pitch, blocked over open [-]
 
 
 @dataclass(frozen=True)

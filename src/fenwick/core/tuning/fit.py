@@ -9,6 +9,7 @@ import numpy as np
 from scipy.optimize import least_squares
 
 from fenwick.core.arrays import Array
+from fenwick.core.system.check import ACT, OK, WATCH
 from fenwick.core.system.line import Line
 from fenwick.core.tuning.factors import FACTORS, batches, spreads, tuned
 from fenwick.core.tuning.readings import Reading, expected
@@ -16,8 +17,14 @@ from fenwick.core.tuning.readings import Reading, expected
 STEP = 0.03  #: of a logarithm, for slopes [-]
 REACH = 1.645  #: of a central 90 % interval, in standard deviations
 SHRUNK = 0.8  #: of its prior interval, below which a factor counts as fixed by the readings [-]
+MUCH_WRONG = 2.0  #: standard deviations by which one reading in twenty misses
 MOST_WRONG = 3.0  #: standard deviations by which a reading may miss before the model is doubted
 KEYS = tuple(FACTORS)
+
+
+def miss_level(miss: float) -> int:
+    """How bad it is that the model misses a reading by so many of its uncertainties [-]: OK, WATCH or ACT."""
+    return ACT if abs(miss) > MOST_WRONG else WATCH if abs(miss) > MUCH_WRONG else OK
 
 
 @dataclass(frozen=True)

@@ -22,6 +22,10 @@ from fenwick.core.system.ports import with_openings
 SUCTION, BLOCKED, SEALED, FLOW, KEPT = "suction", "blocked", "sealed", "flow", "kept"
 #: kind to the quantity it is read in
 KINDS = {SUCTION: "suction", BLOCKED: "suction", SEALED: "suction", FLOW: "flow", KEPT: "share"}
+#: standard uncertainty of a reading where none is given, by its quantity: (least, share of the value); SI; our estimate
+USUAL: dict[str, tuple[float, float]] = {"suction": (60.0, 0.01), "flow": (3e-4, 0.04), "share": (0.01, 0.0)}
+#: most that can be read, by quantity; SI
+MOST = {"suction": 60e3, "flow": 2.0, "share": 1.0}
 TIGHT = 1e-9  #: what a hand over a hose still lets in [m^2]
 
 
@@ -35,6 +39,17 @@ class Reading:
     port: str = ""  #: id of the tool port that stood open alone; empty: the line as it stands
     station: str = ""  #: where the suction was read: id of the part, behind it
     dust: str = ""  #: kind of dust fed; empty: that of the line
+
+
+def usual_sd(kind: str, value: float) -> float:
+    """Standard uncertainty of a reading where none is given, in its own SI unit."""
+    least, share = USUAL[KINDS[kind]]
+    return max(least, share * value)
+
+
+def can_be(kind: str, value: float) -> bool:
+    """Whether a value is within what can be read at all; SI."""
+    return 0.0 <= value <= MOST[KINDS[kind]]
 
 
 def condition(reading: Reading) -> tuple[str, str, bool]:

@@ -18,8 +18,7 @@ from fenwick.rig.places import path_of
 from fenwick.rig.ports import alone
 from fenwick.rig.result import voice_for
 from fenwick.rig.separator import SeparatorPart
-from fenwick.shop import ShopFile
-from fenwick.shop.work import HOUR, jobs_on_line
+from fenwick.shop.work import hours_a_week
 from fenwick.units import BadNumberError, format_value, parse_value
 from fenwick.web.fields import Field
 from fenwick.web.line.form import Editor, rig_field
@@ -107,7 +106,8 @@ def ageing_view(state: LineState, asked: Asked, system: str, editor: Editor | No
     found = upkeep(build_line(rig), hours)
     figure = asked.figure if asked.figure in FIGURES else "flow"
     prices, sign = _prices(rig), state.owned.money if state.owned else "€"
-    weekly = _weekly(state.owned, whole, port, rules)
+    at = [key for key, _ in ports].index(port)
+    weekly = hours_a_week(state.owned, whole, at, rules)
     return AgeingView(
         state=state,
         rig=whole,
@@ -151,16 +151,6 @@ def _prices(rig: Rig) -> Prices:
         rig.vacuum.bag.price if rig.vacuum.bag else None,
         stage.price if stage else None,
     )
-
-
-def _weekly(shop: ShopFile | None, rig: Rig, port: str, rules: RuleBook) -> float | None:
-    """Hours a week that the port's jobs take [h]; None where no job is known there."""
-    if shop is None:
-        return None
-    jobs, _ = jobs_on_line(shop, rig, rules)
-    at = [way[0].id for way in rig.line.ways].index(port)
-    hours = [job.seconds * job.times / HOUR for job in jobs if job.port == at and job.seconds is not None]
-    return sum(hours) or None
 
 
 def _chart(found: Upkeep, figure: str, voice: Voice, rules: RuleBook) -> Markup:

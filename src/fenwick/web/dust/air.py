@@ -80,7 +80,7 @@ def air_card(
         ways.append(("Your last change", f"made the peak {100.0 * change:.0f} % {turn}"))
     ways.append(("Work outdoors", "nothing builds up; keep the mask on at the tool"))
     return AirCard(
-        fields, render_air(curves, duration, voice, "air"), [mask_row(now, source, voice)], ways, CAUTIONS, words
+        fields, render_air(curves, duration, voice, "air"), [mask_row(now, source, rules, voice)], ways, CAUTIONS, words
     )
 
 

@@ -9,6 +9,8 @@ from markupsafe import Markup
 from fenwick.core.catalogue.tools import TOOLS
 from fenwick.core.system.assess import Assessment, assess
 from fenwick.core.system.capture import Capture, tool_flow
+from fenwick.core.system.check import LEVEL_WORDS
+from fenwick.core.system.checks import speed_level
 from fenwick.core.system.line import Leaf, Line
 from fenwick.data.lines import LineState
 from fenwick.drawing.hood import render_hood
@@ -182,7 +184,7 @@ def _ways(line: Line, port: Capture, voice: Voice) -> list[WayRow]:
             voice.figure(float(way.area[0]), "opening"),
             voice.figure(float(way.face[0]), "speed"),
             voice.figure(float(way.airborne[0]), "share"),
-            "ok" if float(way.velocity[0]) >= port.needed else "watch",
+            LEVEL_WORDS[int(speed_level(way.velocity, port.needed, line)[0])],
         )
         for way in port.ways
     ]

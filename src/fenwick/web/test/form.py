@@ -7,15 +7,12 @@ from dataclasses import dataclass, replace
 
 from fenwick.core.components.dust import DUSTS
 from fenwick.core.system.line import Line
-from fenwick.core.tuning.readings import BLOCKED, FLOW, KEPT, KINDS, SUCTION, Reading
+from fenwick.core.tuning.readings import BLOCKED, FLOW, KEPT, KINDS, SUCTION, Reading, can_be, usual_sd
 from fenwick.units import BadNumberError, parse_value, unit_label
 from fenwick.web.fields import Field
 from fenwick.wording.say import Voice
 from fenwick.wording.tuning import KIND_WORDS
 
-#: standard uncertainty by kind where none is given: (least, share of the value); SI
-USUAL: dict[str, tuple[float, float]] = {"suction": (60.0, 0.01), "flow": (3e-4, 0.04), "share": (0.01, 0.0)}
-MOST = {"suction": 60e3, "flow": 2.0, "share": 1.0}
 READ_AT = ("hose", "separator", "reducer", "elbow", "wet-stage", "plate", "inline-filter", "gate")
 
 
@@ -77,16 +74,15 @@ def read_form(form: ReadingForm, system: str) -> tuple[Reading | None, ReadingFo
         except BadNumberError as error:
             errors[key] = f"{str(error)[:1].upper()}{str(error)[1:]}" if given[key] else "Type what was read."
     value = numbers.get("value")
-    if value is not None and not 0.0 <= value <= MOST[quantity]:
+    if value is not None and not can_be(kind, value):
         errors["value"] = "Below 0, or more than can be: check the figure and its unit."
-    if "sd" in numbers and not 0.0 < numbers["sd"] <= MOST[quantity]:
+    if "sd" in numbers and not (numbers["sd"] > 0.0 and can_be(kind, numbers["sd"])):
         errors["sd"] = "Must be above 0."
     if kind in (SUCTION, BLOCKED) and given.get("station") not in {c for f in form.fields for c, _ in f.choices}:
         errors["station"] = "Say behind which part it was read."
     if errors or value is None:
         return None, _wrong(form, errors)
-    least, share = USUAL[quantity]
-    sd = numbers.get("sd", max(least, share * value))
+    sd = numbers.get("sd", usual_sd(kind, value))
     where = "" if kind in (FLOW, KEPT) else given.get("station", "")
     return Reading(kind, value, sd, given.get("port", ""), where, given.get("dust", "")), form
 

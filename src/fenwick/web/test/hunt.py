@@ -13,14 +13,13 @@ from fenwick.core.components.separator import Separator
 from fenwick.core.diagnosis.faults import LOOKS, SYMPTOMS
 from fenwick.core.diagnosis.hunt import LOOK, LOOK_SD, Case, NextCheck, hunt, next_checks
 from fenwick.core.system.line import Line
-from fenwick.core.tuning.readings import BLOCKED, FLOW, KEPT, KINDS, SEALED, SUCTION, Reading
+from fenwick.core.tuning.readings import BLOCKED, FLOW, KEPT, KINDS, SEALED, SUCTION, Reading, can_be, usual_sd
 from fenwick.data.lines import LineState, line_names, line_state
 from fenwick.data.readings import HUNT, Taken, readings_of, take, take_away
 from fenwick.rig import build_line
 from fenwick.rig.result import voice_for
 from fenwick.units import BadNumberError, parse_value, unit_label
 from fenwick.web.database import session
-from fenwick.web.test.form import MOST, USUAL
 from fenwick.web.test.routes import bp
 from fenwick.web.units import unit_system
 from fenwick.wording.hunt import FAULT_WORDS, SYMPTOM_WORDS, belief_words, check_words, reason
@@ -146,16 +145,14 @@ def add_check(line_id: int) -> ResponseReturnValue:
     if reading.kind == LOOK:
         value = 1.0 if text == "yes" else 0.0
     else:
-        quantity = KINDS[reading.kind]
         try:
-            value = parse_value(text, quantity, unit_system())
+            value = parse_value(text, KINDS[reading.kind], unit_system())
         except BadNumberError as error:
             return _render(state, (key, text, f"{str(error)[:1].upper()}{str(error)[1:]}"), 422)
-        if not 0.0 <= value <= MOST[quantity]:
+        if not can_be(reading.kind, value):
             return _render(state, (key, text, "Below 0, or more than can be: check the figure and its unit."), 422)
-        least, share = USUAL[quantity]
-        reading = Reading(reading.kind, value, max(least, share * value), reading.port, reading.station)
-    told = Reading(reading.kind, value, reading.sd, reading.port, reading.station)
+    sd = reading.sd if reading.kind == LOOK else usual_sd(reading.kind, value)
+    told = Reading(reading.kind, value, sd, reading.port, reading.station)
     take(session(), line_id, told, purpose=HUNT)
     return _after(line_id)
 

@@ -8,9 +8,10 @@ from dataclasses import dataclass
 from markupsafe import Markup
 
 from fenwick.core.errors import CoreError
+from fenwick.core.system.check import LEVEL_WORDS
 from fenwick.core.system.line import Line
 from fenwick.core.system.operating import operating_point
-from fenwick.core.tuning.fit import REACH, Fit, figures_at, fit, next_readings
+from fenwick.core.tuning.fit import REACH, Fit, figures_at, fit, miss_level, next_readings
 from fenwick.core.tuning.readings import BLOCKED, FLOW, KEPT, SEALED, SUCTION, Reading
 from fenwick.data.lines import LineState
 from fenwick.data.readings import Taken
@@ -124,7 +125,7 @@ def _rows(taken: list[Taken], fitted: Fit | None, voice: Voice) -> list[ReadingR
                 after = figure(one.reading, float(fitted.after[at]), voice)
                 off = float(fitted.misses[at])
                 miss = f"{abs(off):.1f} × its uncertainty {'above' if off > 0 else 'below'}"
-                level = "ok" if abs(off) < 2.0 else "watch" if abs(off) < 3.0 else "act"
+                level = LEVEL_WORDS[miss_level(off)]
             elif fitted is not None:
                 miss = "the model cannot speak of it"
         rows.append(
