@@ -1,5 +1,6 @@
 """The command line."""
 
+from fenwick.cli import device
 from fenwick.cli.commands import main
 
-__all__ = ["main"]
+__all__ = ["device", "main"]

@@ -39,7 +39,7 @@ def solve(rig: Path) -> None:
     from fenwick.rig.result import solve_rig
 
     try:
-        result = solve_rig(read_rig(_bytes_of(rig)))
+        result = solve_rig(read_rig(bytes_of(rig)))
     except RigError as error:
         fail(f"{rig}: {error}")
     except CoreError as error:
@@ -56,7 +56,7 @@ def schema() -> None:
     click.echo(json.dumps(document, indent=2, ensure_ascii=False))
 
 
-def _bytes_of(path: Path) -> bytes:
+def bytes_of(path: Path) -> bytes:
     """Contents of a file, or of standard input; reads no more than a rig file can hold."""
     from fenwick.rig.read import MAX_BYTES, too_large
 
@@ -108,7 +108,7 @@ def serve(home: Path | None, line: Path | None, name: str, host: str, port: int)
     folder = home or _home() / "shop"
     try:
         if line is not None:
-            shop = begin(folder / "shop.db", name, read_rig(_bytes_of(line)))
+            shop = begin(folder / "shop.db", name, read_rig(bytes_of(line)))
         else:
             shop = create_database(folder / "shop.db")
         run(shop, folder, host, port)

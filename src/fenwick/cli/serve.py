@@ -14,7 +14,7 @@ from fenwick.data.lines import add_line, first_line_id
 from fenwick.data.shops import add_shop
 from fenwick.rig import Rig
 
-THREADS = 8
+THREADS = 16  # a page that reads devices live holds one for each
 NEXT_PORTS = 20  #: tried after the wanted one when it is taken
 
 

@@ -8,6 +8,7 @@ from pathlib import Path
 
 from fenwick.core.tuning.readings import Reading
 from fenwick.data.database import Database, create_database
+from fenwick.data.demo_trials import seed_trials
 from fenwick.data.lines import add_line, first_line_id
 from fenwick.data.readings import take
 from fenwick.data.shops import add_shop, begin_shop
@@ -45,8 +46,8 @@ def seed_demo(path: Path) -> Database:
         if first_line_id(session) is None:
             shop = add_shop(session, SHOP)
             begin_shop(session, shop, demo_shop())
-            for name in ("demo_line", "demo_bench", "demo_cyclone"):
-                line = add_line(session, shop, demo_rig(name))
+            lines = [add_line(session, shop, demo_rig(name)) for name in ("demo_line", "demo_bench", "demo_cyclone")]
             for reading, note in demo_readings():
-                take(session, line, reading, note)
+                take(session, lines[-1], reading, note)
+            seed_trials(session, lines)
     return database

@@ -18,3 +18,13 @@ def axis_ticks(most: float, quantity: str, system: str, steps: int = 3) -> list[
     step = next(m * power for m in (1.0, 2.0, 2.5, 5.0, 10.0) if m * power >= raw * (1.0 - 1e-9))
     count = int(shown / step * (1.0 - 1e-9)) + 1
     return [from_display(step * i, quantity, system) for i in range(count + 1)]
+
+
+def span_ticks(low: float, high: float, quantity: str, system: str, steps: int = 4) -> list[float]:
+    """Round figures in the user's unit from just below `low` to just past `high`, in some `steps`; stored units."""
+    first, last = sorted((to_display(low, quantity, system), to_display(high, quantity, system)))
+    raw = max(last - first, 1e-9) / steps
+    power = 10.0 ** floor(log10(raw))
+    step = next(m * power for m in (1.0, 2.0, 2.5, 5.0, 10.0) if m * power >= raw * (1.0 - 1e-9))
+    start, stop = floor(first / step + 1e-9), -floor(-last / step + 1e-9)
+    return [from_display(step * i, quantity, system) for i in range(start, stop + 1)]

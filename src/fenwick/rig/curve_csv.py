@@ -5,19 +5,18 @@ What is clear is read; of what is not, line and column are named, and nothing is
 
 from __future__ import annotations
 
-import csv
 from dataclasses import dataclass
 
 import numpy as np
 
 from fenwick.core.formulas.fan import misplaced_point
 from fenwick.rig.problems import Problem, RigError
+from fenwick.rig.table import cells_of, refused, separator_of, text_of
 from fenwick.units import BadNumberError, parse_value
 
 MOST_ROWS = 200_000
 MOST_POINTS = 60  #: a longer log is averaged down to this many
 MOST_PROBLEMS = 8  #: named before the rest is only counted
-SEPARATORS = (";", "\t", "|", ",")
 FLOW_WORDS = ("flow", "q", "air", "cfm", "l/s", "m3", "m³", "litre", "volume")
 SUCTION_WORDS = ("suction", "pressure", "p", "dp", "pa", "kpa", "mbar", "vacuum", "water", "inh2o", "mmh2o")
 
@@ -58,14 +57,14 @@ def read_curve(raw: bytes, system: str) -> CurveTable:
     RigError
         With the line and column of everything that cannot be read.
     """
-    text = _text(raw)
+    text = text_of(raw)
     lines = [(number, line) for number, line in enumerate(text.splitlines(), start=1) if line.strip()]
     if not lines:
-        raise _refused("the file is empty")
+        raise refused("the file is empty")
     if len(lines) > MOST_ROWS:
-        raise _refused(f"the file has {len(lines)} rows; at most {MOST_ROWS} are read")
-    separator = _separator([line for _, line in lines[:20]])
-    rows = [(number, _cells(line, separator)) for number, line in lines]
+        raise refused(f"the file has {len(lines)} rows; at most {MOST_ROWS} are read")
+    separator = separator_of([line for _, line in lines[:20]])
+    rows = [(number, cells_of(line, separator)) for number, line in lines]
     layout, rows = _layout(rows)
     found, places, problems = _figures(rows, layout, system)
     if problems:
@@ -77,29 +76,6 @@ def read_curve(raw: bytes, system: str) -> CurveTable:
     return _curve(found, places)
 
 
-def _text(raw: bytes) -> str:
-    for encoding in ("utf-16",) if raw[:2] in (b"\xff\xfe", b"\xfe\xff") else ("utf-8-sig", "latin-1"):
-        try:
-            text = raw.decode(encoding)
-        except UnicodeDecodeError:
-            continue
-        if "\x00" not in text:
-            return text
-    raise _refused("the file is not a table of text")
-
-
-def _separator(lines: list[str]) -> str:
-    """The separator that stands in every line; a comma only where nothing else does, since it may be a decimal's."""
-    for candidate in SEPARATORS:
-        if all(candidate in line for line in lines):
-            return candidate
-    return max(SEPARATORS, key=lambda candidate: sum(candidate in line for line in lines))
-
-
-def _cells(line: str, separator: str) -> list[str]:
-    return [cell.strip() for cell in next(csv.reader([line], delimiter=separator), [])]
-
-
 def _layout(rows: list[tuple[int, list[str]]]) -> tuple[_Layout, list[tuple[int, list[str]]]]:
     """Columns by their headings, or the first two as flow and suction; and the rows below the heading."""
     number, head = rows[0]
@@ -109,7 +85,7 @@ def _layout(rows: list[tuple[int, list[str]]]) -> tuple[_Layout, list[tuple[int,
     suction = _column(head, SUCTION_WORDS, but=flow)
     if flow is None or suction is None:
         missing = "flow" if flow is None else "suction"
-        raise _refused(f"line {number}: no column is headed {missing}; head the columns flow and suction")
+        raise refused(f"line {number}: no column is headed {missing}; head the columns flow and suction")
     return _Layout(flow, suction, _unit(head[flow]), _unit(head[suction])), rows[1:]
 
 
@@ -192,9 +168,9 @@ def _curve(found: list[tuple[float, float]], places: list[int]) -> CurveTable:
     clash = misplaced_point(found)
     if clash is not None:
         late, early, rule = clash
-        raise _refused(f"line {places[late]} {rule} line {places[early]}")
+        raise refused(f"line {places[late]} {rule} line {places[early]}")
     if len(found) < 3:
-        raise _refused(
+        raise refused(
             f"a curve takes three points or more; here {'is one' if len(found) == 1 else f'are {len(found)}'}"
         )
     return CurveTable(tuple(sorted(found)), len(found))
@@ -216,9 +192,5 @@ def _averaged(found: list[tuple[float, float]]) -> tuple[tuple[float, float], ..
             w1, q1, p1 = pools[-1]
             pools[-1] = [w1 + w, (w1 * q1 + w * q2) / (w1 + w), (w1 * p1 + w * p2) / (w1 + w)]
     if len(pools) < 3:
-        raise _refused("the suction does not fall as the flow rises: this is no fan curve")
+        raise refused("the suction does not fall as the flow rises: this is no fan curve")
     return tuple((q, p) for _, q, p in pools)
-
-
-def _refused(rule: str) -> RigError:
-    return RigError((Problem("", rule),))

@@ -53,6 +53,7 @@ QUANTITIES: dict[str, Quantity] = {
         Quantity("suction", "Pa", "Pa", Display("kPa", "kPa", 1, 4), Display("inH2O", "inH2O", 1, 3)),
         Quantity("speed", "m/s", "m/s", Display("m/s", "m/s", 1, 3), Display("foot/minute", "ft/min", 0, 1)),
         Quantity("mass", "kg", "kg", Display("g", "g", 0, 2), Display("ounce", "oz", 1, 3)),
+        Quantity("weighed", "kg", "kg", Display("g", "g", 1, 3), Display("ounce", "oz", 2, 4)),
         Quantity("heap", "kg", "kg", Display("kg", "kg", 1, 3), Display("lb", "lb", 1, 3)),
         Quantity("mass_rate", "kg/s", "kg/s", Display("g/minute", "g/min", 1, 4), Display("oz/minute", "oz/min", 2, 5)),
         Quantity("area", "m^2", "m²", Display("m^2", "m²", 2, 4), Display("ft^2", "ft²", 1, 3)),
@@ -70,6 +71,7 @@ QUANTITIES: dict[str, Quantity] = {
         Quantity("force", "N", "N", Display("N", "N", 0, 1), Display("lbf", "lbf", 0, 1)),
         Quantity("stress", "Pa", "Pa", Display("MPa", "MPa", 1, 3), Display("psi", "psi", 0, 1)),
         Quantity("fog", "kg/m^3", "kg/m³", Display("mg/m^3", "mg/m³", 1, 3), Display("mg/m^3", "mg/m³", 1, 3)),
+        Quantity("particles", "kg/m^3", "kg/m³", Display("ug/m^3", "µg/m³", 0, 2), Display("ug/m^3", "µg/m³", 0, 2)),
         Quantity("share", "", "", Display("percent", "%", 1, 3), Display("percent", "%", 1, 3)),
     )
 }

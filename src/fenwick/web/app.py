@@ -7,10 +7,13 @@ from flask_wtf.csrf import CSRFProtect
 
 from fenwick import __version__
 from fenwick.data import Database
+from fenwick.devices.hub import Hub
 from fenwick.web import (
     ageing,
+    air_log,
     checks,
     database,
+    device,
     dust,
     errors,
     finder,
@@ -19,10 +22,12 @@ from fenwick.web import (
     hood,
     line,
     pieces,
+    practice,
     reference,
     separator,
     settings,
     start,
+    trial,
 )
 from fenwick.web import shop as shop_pages
 from fenwick.web import test as test_pages
@@ -60,6 +65,8 @@ def create_app(shop: Database, secret_key: str) -> Flask:
     init_filters(app)
     header.init_app(app)
     app.extensions["fenwick-jobs"] = Jobs()
+    app.extensions["fenwick-devices"] = Hub()
+    app.extensions["fenwick-recordings"] = {}
     for place in (
         line,
         separator,
@@ -68,6 +75,10 @@ def create_app(shop: Database, secret_key: str) -> Flask:
         ageing,
         checks,
         test_pages,
+        trial,
+        air_log,
+        practice,
+        device,
         finder,
         start,
         shop_pages,

@@ -43,6 +43,19 @@ TERMS: dict[str, Term] = {
         "least squares of (reading − model)/uncertainty and of ln(factor)/its spread",
         "Least squares with log-normal priors; intervals from the curvature at the fit.",
     ),
+    "air_changes": Term(
+        "Air changes",
+        "How often an hour the room's air is renewed or cleaned, by how fast the dust of a cut fades.",
+        "dust over the baseline = peak × e^(−λt);  air changes = 3600 λ",
+        "Straight line through the logarithm of the readings, between nine tenths and a tenth of the peak.",
+    ),
+    "budget": Term(
+        "What the uncertainty is made of",
+        "Two readings for each mass, each as unsure as half a step of the scale; runs scatter besides, and the scatter "
+        "holds the scale's part already.",
+        "u(reading) = step/√12;  u(mass) = √2 u(reading);  u(mean) = scatter/√n",
+        "Guide to the Expression of Uncertainty in Measurement (JCGM 100:2008).",
+    ),
     "air_room": Term(
         "The air you breathe",
         "Fine dust in a well-mixed room: what escapes at the tool and comes through the filter builds up while the "

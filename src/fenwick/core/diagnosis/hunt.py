@@ -7,7 +7,8 @@ tuned. Each fault stands for its degrees alike.
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from contextlib import suppress
+from dataclasses import dataclass, field
 
 import numpy as np
 
@@ -23,6 +24,14 @@ from fenwick.core.tuning.readings import Reading, expected
 MINUTES = {"look": 2.0, "suction": 3.0, "blocked": 3.0, "sealed": 4.0, "flow": 8.0, "kept": 25.0}
 LOOK, LOOK_SD = "look", 0.25  #: a reading that is 1 where a fault is seen and 0 where it is not; how far it errs
 PATIENCE = 0.25  #: how much a reading's time counts against what it tells [-]
+
+
+Key = tuple[str, str, str, str]
+
+
+def _key(reading: Reading) -> Key:
+    """What of a reading decides what the model says of it."""
+    return reading.kind, reading.port, reading.station, reading.dust
 
 
 @dataclass(frozen=True)
@@ -61,6 +70,9 @@ class Case:
     line: Line
     lines: tuple[tuple[str, float, Line], ...]
     covariance: Array  #: of the logs of its factors, shape (k, k)
+    #: what each line shows for a reading, and its slopes by the factors: found once, since no value comes into it
+    _shown: dict[Key, Array] = field(default_factory=dict, compare=False, repr=False)
+    _slopes: dict[Key, Array] = field(default_factory=dict, compare=False, repr=False)
 
     @staticmethod
     def of(line: Line, covariance: Array | None = None) -> Case:
@@ -70,23 +82,35 @@ class Case:
 
     def said(self, readings: Sequence[Reading]) -> Array:
         """What each line with a fault would show, shape (lines, m); nan where the model cannot say."""
-        looks = [reading.kind == LOOK for reading in readings]
-        read = [reading for reading in readings if reading.kind != LOOK]
-        rows = np.full((len(self.lines), len(readings)), np.nan)
-        for i, (key, _, changed) in enumerate(self.lines):
-            rows[i, looks] = [float(one.station == key) for one in readings if one.kind == LOOK]
-            try:
-                rows[i, np.logical_not(looks)] = expected(changed, read)[:, 0]
-            except CoreError:
-                continue
-        return rows
+        self._find([one for one in readings if _key(one) not in self._shown])
+        return np.column_stack([self._shown[_key(one)] for one in readings]) if readings else self._nothing()
+
+    def _nothing(self) -> Array:
+        return np.zeros((len(self.lines), 0))
+
+    def _find(self, missing: Sequence[Reading]) -> None:
+        """What each line shows for readings that nobody asked for yet."""
+        read = [reading for reading in missing if reading.kind != LOOK]
+        for one in missing:
+            if one.kind == LOOK:
+                self._shown[_key(one)] = np.array([float(one.station == key) for key, _, _ in self.lines])
+        if not read:
+            return
+        rows = np.full((len(self.lines), len(read)), np.nan)
+        for i, (_, _, changed) in enumerate(self.lines):
+            with suppress(CoreError):
+                rows[i] = expected(changed, read)[:, 0]
+        for one, column in zip(read, rows.T, strict=True):
+            self._shown[_key(one)] = column
 
     def unsure(self, readings: Sequence[Reading]) -> Array:
         """Covariance of readings of the healthy line that its factors leave, shape (m, m)."""
-        slopes = np.zeros((len(readings), len(KEYS)))
-        read = [i for i, reading in enumerate(readings) if reading.kind != LOOK]
-        if read:
-            _, slopes[read] = slopes_at(self.line, [readings[i] for i in read], np.zeros(len(KEYS)))
+        missing = [one for one in readings if one.kind != LOOK and _key(one) not in self._slopes]
+        if missing:
+            _, found = slopes_at(self.line, missing, np.zeros(len(KEYS)))
+            self._slopes.update({_key(one): row for one, row in zip(missing, found, strict=True)})
+        flat = np.zeros(len(KEYS))  # a look does not depend on the factors
+        slopes = np.array([self._slopes.get(_key(one), flat) for one in readings]).reshape(len(readings), len(KEYS))
         return np.asarray(slopes @ self.covariance @ slopes.T)
 
 

@@ -6,10 +6,10 @@ from collections.abc import Mapping
 from dataclasses import dataclass, field
 
 from fenwick.core.arrays import Values
-from fenwick.core.rules import air_path, dust_path, safety, separation
+from fenwick.core.rules import air_path, dust_path, safety, separation, testing
 from fenwick.core.rules.rule import Rule
 
-RULES: tuple[Rule, ...] = (*air_path.ROWS, *separation.ROWS, *dust_path.ROWS, *safety.ROWS)
+RULES: tuple[Rule, ...] = (*air_path.ROWS, *separation.ROWS, *dust_path.ROWS, *safety.ROWS, *testing.ROWS)
 
 #: what the first half of a key is about
 SUBJECTS = {
@@ -43,6 +43,7 @@ SUBJECTS = {
     "stand": "Standing, lifting",
     "circuit": "Circuits",
     "motor": "The vacuum's motor",
+    "test": "Tests",
     "verdict": "When a figure is to watch or to act on",
 }
 

@@ -9,8 +9,9 @@ import numpy as np
 
 from fenwick.core.components.bins import Bin
 from fenwick.core.formulas.metrology import resolution_sd
+from fenwick.core.rules import rule
 
-BULK_SD = 0.20  #: of a bulk density that nobody has weighed [-]
+BULK_SD = float(rule("test.bulk-sd").value)  #: of a bulk density that nobody has weighed [-]
 
 
 @dataclass(frozen=True)
@@ -58,4 +59,4 @@ def flow_share_by_pitch(open_pitch: float, blocked_pitch: float, now: float) -> 
     if not 0.0 < open_pitch < blocked_pitch or now <= 0.0:
         return None
     share = (blocked_pitch - now) / (blocked_pitch - open_pitch)
-    return Measured(float(np.clip(share, 0.0, 1.0)), 0.15)
+    return Measured(float(np.clip(share, 0.0, 1.0)), rule("test.pitch-sd").value)

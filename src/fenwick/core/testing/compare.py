@@ -19,14 +19,16 @@ class Comparison:
 
     difference: float  #: of the means, in the readings' unit
     low: float
-    high: float  #: of its interval at `SURE`
+    high: float  #: of its interval, as sure as was asked
     effect: float | None  #: in standard deviations between runs; None where they do not scatter
     verdict: str  #: real, not-shown or cannot-show
     smallest: float  #: difference that such a test would show four times in five
     repeats: int | None  #: of each, that would show the difference seen or hoped for; None: more than fifty
 
 
-def compare(a: Sequence[float], b: Sequence[float], reading_sd: float, hoped: float) -> Comparison | None:
+def compare(
+    a: Sequence[float], b: Sequence[float], reading_sd: float, hoped: float, sure: float = SURE
+) -> Comparison | None:
     """Two lots of repeats; None where one has fewer than two.
 
     Parameters
@@ -34,6 +36,7 @@ def compare(a: Sequence[float], b: Sequence[float], reading_sd: float, hoped: fl
     a, b : results of the runs, in one unit
     reading_sd : standard uncertainty of one run by the instrument alone; runs cannot truly scatter less
     hoped : difference worth knowing of, above 0
+    sure : that nothing is called real that is not [-]
     """
     if len(a) < 2 or len(b) < 2:
         return None
@@ -46,8 +49,8 @@ def compare(a: Sequence[float], b: Sequence[float], reading_sd: float, hoped: fl
     if spread <= 0.0:
         same = difference == 0.0
         return Comparison(difference, difference, difference, None, NOT_SHOWN if same else REAL, 0.0, 2)
-    half = float(student(SURE, welch_freedom(var_a, one.size, var_b, two.size))) * spread
-    least = float(smallest_difference(sd, min(one.size, two.size), SURE))
+    half = float(student(sure, welch_freedom(var_a, one.size, var_b, two.size))) * spread
+    least = float(smallest_difference(sd, min(one.size, two.size), sure))
     unseen = CANNOT_SHOW if least > hoped else NOT_SHOWN
     verdict = REAL if abs(difference) > half else unseen
     needed = repeats_needed(sd, max(abs(difference), hoped) if verdict == REAL else hoped)

@@ -10,9 +10,11 @@ import numpy as np
 
 from fenwick.core.arrays import Array
 from fenwick.core.formulas.metrology import decay_fit
+from fenwick.core.rules import rule
 
-BACK = 1.2  #: of the baseline, at which the air is back to normal [-]
-DECAY_FROM, DECAY_TO = 0.9, 0.1  #: of the peak above the baseline, between which its decay is fitted [-]
+BACK = rule("test.back").value  #: of the baseline, at which the air is back to normal [-]
+#: of the peak above the baseline, between which its decay is fitted [-]
+DECAY_FROM, DECAY_TO = rule("test.decay-from").value, rule("test.decay-to").value
 LEAST_DECAY = 4  #: readings
 HOUR = 3600.0  #: [s]
 
@@ -36,6 +38,7 @@ class Cut:
     start: float  #: [s]
     stop: float  #: [s]
     peak: float
+    during: float  #: mean above the baseline from its start to its stop
     area: float  #: above the baseline, until it is back or the log ends [unit·s]
     back_after: float | None  #: after the cut stops, until back to normal [s]; None: not within the log
     changes: float | None  #: air changes by its decay [1/h]; None: too few readings, or no decay
@@ -96,15 +99,19 @@ def _cut(log: Log, cut: tuple[float, float], end: float, baseline: float | None)
     inside = (log.time >= start) & (log.time < end)
     time, value = log.time[inside], log.value[inside]
     if time.size == 0:
-        return Cut(start, stop, float("nan"), 0.0, None, None, None)
+        return Cut(start, stop, float("nan"), float("nan"), 0.0, None, None, None)
     ground = baseline or 0.0
     peak = float(np.max(value))
     above = np.maximum(value - ground, 0.0)
     area = float(np.trapezoid(above, time)) if time.size > 1 else 0.0
     after = (time >= stop) & (value <= BACK * ground) if baseline else np.zeros_like(time, dtype=bool)
     back = float(time[after][0] - stop) if after.any() else None
+    cutting = time <= stop
+    during = float(np.mean(above[cutting])) if cutting.any() else float("nan")
     rate, sd = _decay(time, above, stop)
-    return Cut(start, stop, peak, area, back, None if rate is None else rate * HOUR, None if sd is None else sd * HOUR)
+    return Cut(
+        start, stop, peak, during, area, back, None if rate is None else rate * HOUR, None if sd is None else sd * HOUR
+    )
 
 
 def _decay(time: Array, above: Array, stop: float) -> tuple[float | None, float | None]:

@@ -1,16 +1,16 @@
-"""A separation test by mass: what stayed in the bin of what went in, run by run and over repeats."""
+"""A separation test by mass: what stayed in the bin of what went in, and what is wrong with the masses."""
 
 from __future__ import annotations
 
-from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
 
-from fenwick.core.formulas.metrology import closure, difference_sd, separation_sd, separation_share, student
+from fenwick.core.formulas.metrology import closure, difference_sd, separation_sd, separation_share
+from fenwick.core.rules import rule
 
-CLOSES = (0.97, 1.03)  #: of what was fed, what should be found again [-]
-SURE = 0.95  #: of an interval [-]
+#: of what was fed, what should be found again [-]
+CLOSES = (rule("test.closes-least").value, rule("test.closes-most").value)
 
 
 @dataclass(frozen=True)
@@ -29,7 +29,6 @@ class MassRun:
     kept: float  #: gained by the bin
     past: float  #: gained by filter, bag, tank or a weighed cloth
     held: float | None = None  #: gained by the hoses
-    spoilt: str = ""  #: why it does not count; empty: it does
 
 
 @dataclass(frozen=True)
@@ -41,24 +40,6 @@ class Found:
     closes: float | None  #: of what was fed, what was found again [-]
     closes_sd: float | None
     faults: tuple[str, ...]  #: more-out, less-out, negative, nothing, coarse
-
-
-@dataclass(frozen=True)
-class Separated:
-    """Repeats together."""
-
-    runs: tuple[Found, ...]  #: that count
-    share: float  #: [-]
-    low: float
-    high: float  #: of the interval at `SURE`
-    scatter: float | None  #: standard deviation between runs [-]; None from a single run
-    by_scale: float  #: standard uncertainty that the scale alone leaves in the mean [-]
-    by_repeats: float | None  #: that the scatter leaves in it [-]
-
-    @property
-    def sd(self) -> float:
-        """Of the mean [-]."""
-        return float(np.hypot(self.by_scale, self.by_repeats or 0.0))
 
 
 def run_found(run: MassRun, kept_scale: Scale, past_scale: Scale) -> Found:
@@ -90,49 +71,3 @@ def _mass_faults(run: MassRun, past_scale: Scale) -> list[str]:
     if 0.0 <= run.past < past_scale.resolution:
         faults.append("coarse")
     return faults
-
-
-def separated(runs: Sequence[MassRun], kept_scale: Scale, past_scale: Scale) -> Separated | None:
-    """Repeats together; spoilt runs and those with impossible masses are kept apart. None where none counts.
-
-    The scale's part is independent from run to run; the scatter between runs holds it already, so that the larger of
-    the two speaks for the mean.
-    """
-    counted = [run_found(run, kept_scale, past_scale) for run in runs if not run.spoilt]
-    good = [one for one in counted if not {"negative", "nothing", "more-out"} & set(one.faults)]
-    if not good:
-        return None
-    shares = np.array([one.share for one in good])
-    n = shares.size
-    mean = float(np.mean(shares))
-    by_scale = float(np.sqrt(np.sum(np.square([one.sd for one in good])))) / n
-    if n == 1:
-        half = float(student(SURE, 1e6)) * by_scale
-        return Separated(tuple(good), mean, *_within(mean, half), None, by_scale, None)
-    scatter = float(np.std(shares, ddof=1))
-    by_repeats = scatter / np.sqrt(n)
-    half = max(float(student(SURE, n - 1)) * by_repeats, float(student(SURE, 1e6)) * by_scale)
-    return Separated(tuple(good), mean, *_within(mean, half), scatter, by_scale, float(by_repeats))
-
-
-def _within(mean: float, half: float) -> tuple[float, float]:
-    return max(mean - half, 0.0), min(mean + half, 1.0)
-
-
-def tells_apart(fed: float, share: float, kept_scale: Scale, past_scale: Scale, repeats: int, scatter: float) -> float:
-    """Half-width of the interval that a test as planned would leave [-], before anything is weighed.
-
-    Parameters
-    ----------
-    fed : in each run [kg]
-    share : expected [-]
-    kept_scale, past_scale : as they are used
-    repeats : runs
-    scatter : expected between runs [-]
-    """
-    kept_sd = difference_sd(kept_scale.resolution, kept_scale.repeat_sd)
-    past_sd = difference_sd(past_scale.resolution, past_scale.repeat_sd)
-    one = float(separation_sd(fed * share, fed * (1.0 - share), kept_sd, past_sd))
-    each = float(np.hypot(one, scatter))
-    reach = float(student(SURE, repeats - 1)) if repeats > 1 else float(student(SURE, 1e6))
-    return reach * each / float(np.sqrt(repeats))

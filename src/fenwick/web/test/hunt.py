@@ -4,19 +4,18 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import lru_cache
 
 from flask import abort, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
 
-from fenwick.core.components.elements import Hose
-from fenwick.core.components.separator import Separator
-from fenwick.core.diagnosis.faults import LOOKS, SYMPTOMS
-from fenwick.core.diagnosis.hunt import LOOK, LOOK_SD, Case, NextCheck, hunt, next_checks
-from fenwick.core.system.line import Line
-from fenwick.core.tuning.readings import BLOCKED, FLOW, KEPT, KINDS, SEALED, SUCTION, Reading, can_be, usual_sd
+from fenwick.core.diagnosis.checks import checks_of
+from fenwick.core.diagnosis.faults import SYMPTOMS
+from fenwick.core.diagnosis.hunt import LOOK, Case, NextCheck, hunt, next_checks
+from fenwick.core.tuning.readings import KINDS, Reading, can_be, usual_sd
 from fenwick.data.lines import LineState, line_names, line_state
 from fenwick.data.readings import HUNT, Taken, readings_of, take, take_away
-from fenwick.rig import build_line
+from fenwick.rig import Rig, build_line, read_rig, write_rig
 from fenwick.rig.result import voice_for
 from fenwick.units import BadNumberError, parse_value, unit_label
 from fenwick.web.database import session
@@ -67,16 +66,25 @@ class HuntView:
     checks: list[CheckRow]
 
 
+@lru_cache(maxsize=8)
+def _case(document: bytes) -> Case:
+    return Case.of(build_line(read_rig(document)))
+
+
+def case_of(rig: Rig) -> Case:
+    """A line with every fault it can have; what each shows is remembered for as long as the line stays as it is."""
+    return _case(write_rig(rig))
+
+
 def hunt_view(
     state: LineState, taken: list[Taken], chosen: Sequence[str], system: str, wrong: tuple[str, str, str] | None = None
 ) -> HuntView:
     """Rank the faults and prepare the page; `wrong` is (key of a check, what was typed, what is wrong with it)."""
-    voice, line = voice_for(state.rig, system), build_line(state.rig)
-    case = Case.of(line)
+    voice, case = voice_for(state.rig, system), case_of(state.rig)
     readings = [one.reading for one in taken]
     found = hunt(case, readings, chosen)
     begun = bool(chosen or readings)
-    checks = next_checks(case, found, _candidates(line, readings)) if begun else []
+    checks = next_checks(case, found, checks_of(case.line, readings)) if begun else []
     return HuntView(
         state=state,
         symptoms=[(key, words, key in chosen) for key, words in SYMPTOM_WORDS.items()],
@@ -110,22 +118,6 @@ def _check_row(check: NextCheck, voice: Voice, wrong: tuple[str, str, str] | Non
     return CheckRow(key, words, detail, look, unit, typed, error)
 
 
-def _candidates(line: Line, taken: Sequence[Reading]) -> list[Reading]:
-    """Everything that could be checked and has not been."""
-    leaf = next((leaf for leaf in line.leaves if leaf.open), line.leaves[0])
-    parts = [part for branch in leaf.way for part in branch.elements] + list(line.trunk)
-    places = [part.id for part in parts if isinstance(part, Hose | Separator)]
-    found = [Reading(SUCTION, 0.0, 60.0, leaf.id, place) for place in places]
-    if places:
-        found.append(Reading(BLOCKED, 0.0, 100.0, leaf.id, places[-1]))
-    found += [Reading(SEALED, 0.0, 100.0), Reading(FLOW, 0.0, 1e-3, leaf.id)]
-    if line.separators and line.dust is not None:
-        found.append(Reading(KEPT, 0.0, 0.01, leaf.id))
-    found += [Reading(LOOK, 0.0, LOOK_SD, "", fault) for fault in LOOKS]
-    done = {(one.kind, one.station) for one in taken}
-    return [one for one in found if (one.kind, one.station) not in done]
-
-
 @bp.get("/lines/<int:line_id>/test/fault")
 def find_fault(line_id: int) -> ResponseReturnValue:
     """What may be wrong with the line."""
@@ -138,7 +130,7 @@ def add_check(line_id: int) -> ResponseReturnValue:
     state, key = line_state(session(), line_id), request.form.get("key", "")
     line = build_line(state.rig)
     taken = [one.reading for one in readings_of(session(), line_id, HUNT)]
-    reading = next((one for one in _candidates(line, taken) if f"{one.kind}~{one.station}" == key), None)
+    reading = next((one for one in checks_of(line, taken) if f"{one.kind}~{one.station}" == key), None)
     if reading is None:
         abort(404)
     text = request.form.get("value", "").strip()

@@ -1,0 +1,74 @@
+"""A test judged: each state over its repeats, every state against the first, and what was kept apart."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+
+import numpy as np
+
+from fenwick.core.components.bins import Bin
+from fenwick.core.testing.compare import SURE, Comparison, compare
+from fenwick.core.testing.outcome import Outcome, run_outcome
+from fenwick.core.testing.plan import WAYS, Plan
+from fenwick.core.testing.ranks import Ranked, compare_ranks
+from fenwick.core.testing.summary import Summary, summary
+
+#: least and most that an outcome can be, by its quantity
+WITHIN = {"share": (0.0, 1.0), "suction": (-np.inf, np.inf)}
+HUGE = (0.0, np.inf)
+
+
+@dataclass(frozen=True)
+class Run:
+    """One run as it was read."""
+
+    variant: int  #: place in the plan's variants
+    values: Mapping[str, float]  #: by the keys of the way's asks; SI
+    spoilt: str = ""  #: why it does not count; empty: it does
+    done: bool = True
+
+
+@dataclass(frozen=True)
+class Judged:
+    """What a test shows."""
+
+    outcomes: tuple[Outcome, ...]  #: of every run, in their order
+    counted: tuple[bool, ...]  #: which of them count
+    states: tuple[Summary | None, ...]  #: of every variant; None: no run of it counts
+    against_first: tuple[Comparison | Ranked | None, ...]  #: of every other variant; None: too few runs
+
+    def values(self, runs: Sequence[Run], variant: int) -> list[float]:
+        """Outcomes of one variant that count."""
+        return [
+            float(one.value)
+            for run, one, counts in zip(runs, self.outcomes, self.counted, strict=True)
+            if counts and run.variant == variant and one.value is not None
+        ]
+
+
+def judge(plan: Plan, runs: Sequence[Run], box: Bin | None = None) -> Judged:
+    """Judge a test; spoilt, unfinished and impossible runs are kept apart, never averaged in."""
+    outcomes = tuple(run_outcome(plan, run.values, box) for run in runs)
+    counted = tuple(run.done and not run.spoilt and outcome.counts for run, outcome in zip(runs, outcomes, strict=True))
+    within = WITHIN.get(WAYS[plan.way].quantity, HUGE)
+    lots = [
+        [one for run, one, counts in zip(runs, outcomes, counted, strict=True) if counts and run.variant == variant]
+        for variant in range(len(plan.variants))
+    ]
+    values = [[float(one.value) for one in lot if one.value is not None] for lot in lots]
+    sds = [[one.sd for one in lot] for lot in lots]
+    states = tuple(summary(v, s, within) for v, s in zip(values, sds, strict=True))
+    # several states against one: each must be the surer, so that one in twenty tests errs, not one in twenty pairs
+    sure = 1.0 - (1.0 - SURE) / max(len(plan.variants) - 1, 1)
+    pairs = tuple(_against(plan, values[0], values[k], sds[0] + sds[k], sure) for k in range(1, len(lots)))
+    return Judged(outcomes, counted, states, pairs)
+
+
+def _against(
+    plan: Plan, a: Sequence[float], b: Sequence[float], sds: Sequence[float], sure: float
+) -> Comparison | Ranked | None:
+    if WAYS[plan.way].ordinal:
+        return compare_ranks(a, b, sure)
+    reading = float(np.sqrt(np.mean(np.square(sds)))) if sds else 0.0
+    return compare(a, b, reading, plan.hoped, sure)

@@ -1,0 +1,44 @@
+"""The demo shop's tests, with honest scatter: real, not shown, spoilt, one that cannot be, one half done."""
+
+from __future__ import annotations
+
+import json
+from importlib import resources
+
+from sqlmodel import Session, select
+
+from fenwick.data.logs import add_rows, begin_log, end_log, set_cuts
+from fenwick.data.trial_tables import TrialRun
+from fenwick.data.trials import DONE, add_trial, save_entry
+from fenwick.trial.document import read_plan
+from fenwick.trial.log_csv import read_log
+from fenwick.trial.values import Entry
+
+CUTS = ((300.0, 420.0), (1500.0, 1620.0))  #: in the demo's log [s]
+
+
+def seed_trials(session: Session, lines: list[int]) -> None:
+    """Add the tests and the log to the demo's lines."""
+    folder = resources.files("fenwick.data")
+    for test in json.loads(folder.joinpath("demo_trials.json").read_text())["tests"]:
+        trial = add_trial(session, lines[test["line"] - 1], read_plan(json.dumps(test["plan"])), test["title"])
+        rows = session.exec(select(TrialRun).where(TrialRun.trial_id == trial)).all()
+        for run, told in zip(rows, test["runs"], strict=True):
+            _fill(session, run, told)
+    table = read_log(folder.joinpath("demo_air.csv").read_bytes())
+    log = begin_log(session, lines[0], "Two boards at the drum sander")
+    add_rows(session, log, table.rows, table.unreadable)
+    set_cuts(session, log, CUTS)
+    end_log(session, log, "; ".join(table.notes))
+
+
+def _fill(session: Session, run: TrialRun, told: dict[str, object]) -> None:
+    assert run.id is not None
+    entries = told["entries"]
+    assert isinstance(entries, dict)
+    for key, text in entries.items():
+        save_entry(session, run.id, key, Entry(text, "metric"))
+    run.state, run.step = str(told.get("state", DONE)), int(str(told.get("step", 0)))
+    run.note, run.spoilt = str(told.get("note", "")), str(told.get("spoilt", ""))
+    session.add(run)
+    session.commit()

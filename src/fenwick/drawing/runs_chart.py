@@ -1,0 +1,132 @@
+"""Runs of a test as dots, state by state, each with its mean and interval, on one scale."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass
+
+from markupsafe import Markup
+
+from fenwick.drawing.axes import span_ticks
+from fenwick.drawing.render import render
+from fenwick.wording.say import Voice
+
+WIDTH, ROW, TOP, BOTTOM = 560.0, 54.0, 12.0, 30.0
+LEFT, RIGHT = 132.0, 24.0
+MOST_LETTERS = 20  #: of a state's name
+
+
+@dataclass(frozen=True)
+class StateRow:
+    """One state."""
+
+    name: str
+    runs: tuple[tuple[int, float, bool], ...]  #: (number, outcome, whether it counts)
+    mean: float | None
+    low: float | None
+    high: float | None
+
+
+@dataclass(frozen=True)
+class Dot:
+    """One run on the page [px]."""
+
+    x: float
+    y: float
+    number: int
+    counts: bool
+
+
+@dataclass(frozen=True)
+class DrawnState:
+    """One state on the page; all in [px]."""
+
+    name: str
+    y: float
+    dots: list[Dot]
+    mean: float | None
+    ends: tuple[float, float] | None
+
+
+@dataclass(frozen=True)
+class RunsScene:
+    """The whole picture, for a page or for paper; all in [px], from the top left."""
+
+    width: float
+    height: float
+    left: float
+    right: float
+    top: float
+    bottom: float
+    rows: list[DrawnState]
+    ticks: list[tuple[float, str]]
+    expected: float | None
+    description: str
+
+
+def runs_scene(
+    states: Sequence[StateRow], expected: float | None, quantity: str, voice: Voice, within: tuple[float, float]
+) -> RunsScene | None:
+    """Lay the runs out; None where nothing has been read.
+
+    Parameters
+    ----------
+    states : of the test
+    expected : by the model, drawn as a dashed line; None: not known
+    quantity, voice : of the outcome, and whose units
+    within : least and most that can be
+    """
+    values = [value for state in states for _, value, _ in state.runs]
+    values += [end for state in states for end in (state.low, state.high) if end is not None]
+    if not values:
+        return None
+    values += [expected] if expected is not None else []
+    low, high = min(values), max(values)
+    room = 0.06 * (high - low) or max(abs(high), 1e-6) * 0.05
+    ticks = span_ticks(max(low - room, within[0]), min(high + room, within[1]), quantity, voice.system)
+    start, stop = ticks[0], ticks[-1]
+
+    def x(value: float) -> float:
+        return LEFT + (WIDTH - LEFT - RIGHT) * (value - start) / (stop - start)
+
+    height = TOP + ROW * len(states) + BOTTOM
+    return RunsScene(
+        width=WIDTH,
+        height=height,
+        left=LEFT,
+        right=WIDTH - RIGHT,
+        top=TOP,
+        bottom=height - BOTTOM,
+        rows=[_drawn(state, TOP + ROW * (i + 0.5), x) for i, state in enumerate(states)],
+        ticks=[(x(t), voice.figure(t, quantity, unit=False)) for t in ticks],
+        expected=None if expected is None else x(expected),
+        description="; ".join(_described(state, quantity, voice) for state in states),
+    )
+
+
+def render_runs(scene: RunsScene | None) -> Markup:
+    """The picture as SVG; empty where there is none."""
+    return Markup() if scene is None else render("runs_chart.svg.jinja", s=scene)
+
+
+def _drawn(state: StateRow, y: float, x: Callable[[float], float]) -> DrawnState:
+    name = state.name if len(state.name) <= MOST_LETTERS else state.name[: MOST_LETTERS - 1] + "…"
+    ends = None if state.low is None or state.high is None else (x(state.low), x(state.high))
+    return DrawnState(name, y, _dots(state, y, x), None if state.mean is None else x(state.mean), ends)
+
+
+def _dots(state: StateRow, y: float, x: Callable[[float], float]) -> list[Dot]:
+    """Runs of one value beside each other, not on top of each other."""
+    dots: list[Dot] = []
+    for number, value, counts in state.runs:
+        at = x(value)
+        near = sum(abs(at - dot.x) < 10.0 for dot in dots)
+        dots.append(Dot(at, y - 8.0 - 9.0 * near if near < 2 else y - 8.0, number, counts))
+    return dots
+
+
+def _described(state: StateRow, quantity: str, voice: Voice) -> str:
+    if state.mean is None or state.low is None or state.high is None:
+        return f"{state.name}: nothing that counts yet"
+    mean, low, high = (voice.figure(value, quantity) for value in (state.mean, state.low, state.high))
+    return f"{state.name}: {mean}, between {low} and {high}"

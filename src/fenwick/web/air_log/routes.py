@@ -1,0 +1,192 @@
+"""Routes of the room's air: logs read from files or live, their cuts, what they say."""
+
+from __future__ import annotations
+
+import csv
+from io import StringIO
+
+from flask import Blueprint, Response, abort, jsonify, redirect, render_template, request, url_for
+from flask.typing import ResponseReturnValue
+
+from fenwick.core.testing.monitor import monitored
+from fenwick.data.devices import device_state, devices_of
+from fenwick.data.lines import line_names, line_state
+from fenwick.data.logs import (
+    LogState,
+    add_rows,
+    begin_log,
+    end_log,
+    log_state,
+    logs_of,
+    remove_log,
+    set_cuts,
+)
+from fenwick.data.trials import run_state
+from fenwick.drawing.log_chart import render_log
+from fenwick.rig import RigError
+from fenwick.rig.result import voice_for
+from fenwick.trial.log_csv import read_log
+from fenwick.web.air_log.cuts import BadCutsError, read_cuts, write_cuts
+from fenwick.web.air_log.recording import record, recordings
+from fenwick.web.database import session
+from fenwick.web.device.live import reader_of
+from fenwick.web.units import unit_system
+from fenwick.wording.logs import cut_figures, log_words
+
+bp = Blueprint("air_log", __name__)
+
+
+@bp.get("/lines/<int:line_id>/air")
+def show(line_id: int) -> ResponseReturnValue:
+    """The newest log of a line, or the one asked for."""
+    asked = request.args.get("log", type=int)
+    there = logs_of(session(), line_id)
+    log_id = asked if asked is not None else (there[0][0] if there else None)
+    return _render(line_id, log_id)
+
+
+@bp.post("/lines/<int:line_id>/air")
+def read_file(line_id: int) -> ResponseReturnValue:
+    """Take a log from a file; one that is none is refused with the reason."""
+    upload = request.files.get("log")
+    if upload is None or not upload.filename:
+        return _render(line_id, None, 422, upload_error="Choose the monitor's file first.")
+    try:
+        table = read_log(upload.stream.read())
+    except RigError as error:
+        return _render(line_id, None, 422, upload_error=f"{upload.filename[:60]} was not read: {error}.")
+    log_id = begin_log(session(), line_id, upload.filename, _run(line_id))
+    add_rows(session(), log_id, table.rows, table.unreadable)
+    end_log(session(), log_id, "; ".join(table.notes))
+    return _after(line_id, log_id)
+
+
+@bp.post("/lines/<int:line_id>/air/record")
+def begin(line_id: int) -> ResponseReturnValue:
+    """Begin to record a monitor."""
+    device = device_state(session(), request.form.get("device", 0, type=int))
+    if device.kind != "monitor":
+        abort(404)
+    log_id = begin_log(session(), line_id, f"{device.name}, live", _run(line_id))
+    record(log_id, reader_of(device))
+    return _after(line_id, log_id)
+
+
+@bp.post("/logs/<int:log_id>/<any(end, cut, stop):what>")
+def mark(log_id: int, what: str) -> ResponseReturnValue:
+    """A cut starts or stops just now, or the recording ends."""
+    state = log_state(session(), log_id)
+    recording = recordings().get(log_id)
+    if what == "end" or recording is None:
+        if recording is not None:
+            recording.end()
+            del recordings()[log_id]
+        open_cut = [cut for cut in state.cuts if cut[1] <= cut[0]]
+        if open_cut and state.log.time.size:
+            set_cuts(session(), log_id, [_shut(cut, float(state.log.time[-1])) for cut in state.cuts])
+        end_log(session(), log_id)
+    else:
+        cuts = list(state.cuts)
+        now = recording.now
+        if what == "cut":
+            recording.reader.say("cut 60")  # only a simulated monitor listens: nobody else cuts beside it
+            cuts.append((now, now))
+        else:
+            cuts = [_shut(cut, now) for cut in cuts]
+        set_cuts(session(), log_id, cuts)
+    return _after(state.line_id, log_id)
+
+
+def _shut(cut: tuple[float, float], now: float) -> tuple[float, float]:
+    """A cut that is still open ends now."""
+    return (cut[0], max(now, cut[0] + 1.0)) if cut[1] <= cut[0] else cut
+
+
+@bp.post("/logs/<int:log_id>/cuts")
+def change_cuts(log_id: int) -> ResponseReturnValue:
+    """When was cut, as typed."""
+    state = log_state(session(), log_id)
+    text = request.form.get("cuts", "")
+    try:
+        set_cuts(session(), log_id, read_cuts(text))
+    except BadCutsError as error:
+        return _render(state.line_id, log_id, 422, typed=text, cuts_error=str(error))
+    return _after(state.line_id, log_id)
+
+
+@bp.post("/logs/<int:log_id>/<any(remove, back):what>")
+def remove(log_id: int, what: str) -> ResponseReturnValue:
+    """Take a log away, or bring it back."""
+    line_id = remove_log(session(), log_id, back=what == "back")
+    if what == "back":
+        return _after(line_id, log_id)
+    return redirect(url_for("air_log.show", line_id=line_id, removed=log_id))
+
+
+@bp.get("/logs/<int:log_id>.csv")
+def save(log_id: int) -> ResponseReturnValue:
+    """The log as a table, in order."""
+    state = log_state(session(), log_id)
+    out = StringIO()
+    writer = csv.writer(out, lineterminator="\r\n")
+    writer.writerow(["time (s)", "dust (ug/m3)"])
+    for t, v in zip(state.log.time, state.log.value, strict=True):
+        writer.writerow([f"{t:.2f}", f"{v * 1e9:.3f}"])
+    response = Response(out.getvalue(), mimetype="text/csv")
+    response.headers.set("Content-Disposition", "attachment", filename=f"air-{log_id}.csv")
+    return response
+
+
+@bp.get("/logs/<int:log_id>/state")
+def progress(log_id: int) -> ResponseReturnValue:
+    """How far a recording is."""
+    recording = recordings().get(log_id)
+    return jsonify(rows=recording.rows if recording else 0, live=recording is not None)
+
+
+def _run(line_id: int) -> int | None:
+    """The run that a log belongs to, where the form names one of this line."""
+    run_id = request.form.get("run", type=int)
+    if run_id is None:
+        return None
+    trial, run = run_state(session(), run_id)
+    return run.id if trial.line_id == line_id else None
+
+
+def _after(line_id: int, log_id: int) -> ResponseReturnValue:
+    run_id = request.form.get("run", type=int)
+    if run_id is not None:
+        return redirect(url_for("trial.run", run_id=run_id))
+    return redirect(url_for("air_log.show", line_id=line_id, log=log_id))
+
+
+def _render(
+    line_id: int,
+    log_id: int | None,
+    status: int = 200,
+    upload_error: str = "",
+    typed: str | None = None,
+    cuts_error: str = "",
+) -> ResponseReturnValue:
+    line = line_state(session(), line_id)
+    voice = voice_for(line.rig, unit_system())
+    state: LogState | None = log_state(session(), log_id) if log_id is not None else None
+    if state is not None and state.line_id != line_id:
+        abort(404)
+    found = monitored(state.log, state.cuts) if state else None
+    return render_template(
+        "air_log/page.html",
+        state=line,
+        log=state,
+        recording=state is not None and state.id in recordings(),
+        chart=render_log(state.log, found, voice) if state and found else "",
+        said=log_words(state.log, found, voice) if state and found else [],
+        cuts=[cut_figures(cut, voice) for cut in found.cuts] if found else [],
+        typed=typed if typed is not None else (write_cuts(state.cuts) if state else ""),
+        cuts_error=cuts_error,
+        upload_error=upload_error,
+        logs=logs_of(session(), line_id),
+        monitors=[device for device in devices_of(session()) if device.kind == "monitor"],
+        lines=line_names(session(), line_id),
+        removed=request.args.get("removed", type=int),
+    ), status

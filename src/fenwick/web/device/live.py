@@ -1,0 +1,83 @@
+"""What a device says just now, for a page: a stream of events, and one figure at rest."""
+
+from __future__ import annotations
+
+import json
+import time
+from collections.abc import Iterator
+
+from flask import current_app
+
+from fenwick.data.devices import DeviceState
+from fenwick.devices.hub import Hub, at_rest
+from fenwick.devices.protocol import PROTOCOLS
+from fenwick.devices.reader import Reader
+from fenwick.units import format_value, unit_label
+from fenwick.units.convert import to_display
+from fenwick.web.device.words import health_words
+
+LASTS = 50.0  #: after which the browser asks again where it left off, so that no thread is held by a page long gone [s]
+PACE = 0.2  #: between two events [s]
+#: by which figures at rest may differ; SI
+STEADY = {"scale": 2.5e-3, "monitor": 3e-9, "manometer": 80.0}
+
+
+def hub() -> Hub:
+    """The devices of this server."""
+    found: Hub = current_app.extensions["fenwick-devices"]
+    return found
+
+
+def reader_of(device: DeviceState) -> Reader:
+    """The reader of a device, started where it is not."""
+    return hub().reader(device.id, device.kind, device.address, device.baud, device.unit)
+
+
+def events(reader: Reader, last: int, system: str) -> Iterator[str]:
+    """Server-sent events: every figure after number `last`, and how the device does.
+
+    Parameters
+    ----------
+    reader : of the device
+    last : number of the last figure that the page has
+    system : whose units
+    """
+    quantity = PROTOCOLS[reader.kind].quantity
+    unit = unit_label(quantity, system)
+    until, told = time.monotonic() + LASTS, ""
+    yield "retry: 500\n\n"
+    while time.monotonic() < until:
+        points = reader.since(last, wait=1.0)
+        health = reader.health
+        words, level = health_words(health)
+        body = {
+            "points": [[round(p.time, 3), round(to_display(p.value, quantity, system), 4)] for p in points[-2000:]],
+            "unit": unit,
+            "state": words,
+            "level": level,
+            "shown": format_value(points[-1].value, quantity, system, field=True) if points else "",
+        }
+        text = json.dumps(body)
+        if points or text != told:
+            last = points[-1].number if points else last
+            yield f"id: {last}\ndata: {text}\n\n"
+        told = text
+        time.sleep(PACE)
+
+
+def figure_at_rest(device: DeviceState, place: str, system: str) -> tuple[str, str]:
+    """(a figure that has come to rest as a field takes it, what is wrong where there is none)."""
+    reader = reader_of(device)
+    if place:
+        reader.say(f"put {place}")  # only a simulated scale listens: nobody else puts the bin on it
+    value, wrong = at_rest(reader, STEADY[device.kind])
+    if value is None:
+        words, level = health_words(reader.health)
+        return "", wrong if level == "ok" else f"{words[:1].upper()}{words[1:]}. {wrong}"
+    return format_value(value, PROTOCOLS[device.kind].quantity, system, field=True), ""
+
+
+def tell_simulated(words: str) -> None:
+    """What happens in the shop, told to every simulated device being read."""
+    for reader in hub().open_readers():
+        reader.say(words)

@@ -1,0 +1,177 @@
+"""What the page of a test shows: its runs, what they come to, and what may be said of it."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from markupsafe import Markup
+
+from fenwick.core.testing.compare import Comparison
+from fenwick.core.testing.judge import HUGE, WITHIN, Judged
+from fenwick.core.testing.plan import CARRY, WAYS
+from fenwick.core.testing.ranks import Ranked
+from fenwick.core.testing.steps import steps
+from fenwick.data.lines import LineState
+from fenwick.data.trials import ABORTED, DONE, LIVE, WAITING, RunState, TrialState
+from fenwick.drawing.runs_chart import RunsScene, StateRow, render_runs, runs_scene
+from fenwick.trial.values import run_values
+from fenwick.web.trial.bench_of import Workbench, workbench
+from fenwick.web.trial.judging import judged_trial
+from fenwick.web.trial.plan_view import expects_words
+from fenwick.web.trial.run_view import outcome_words
+from fenwick.wording.results import (
+    VERDICTS,
+    budget_words,
+    dry_words,
+    headline,
+    honest_words,
+    state_words,
+    verdict_words,
+)
+from fenwick.wording.trials import (
+    KIND_WORDS,
+    STEP_WORDS,
+    WAY_WORDS,
+    ask_words,
+    caution,
+    resets_of,
+)
+
+RUN_WORDS = {WAITING: "to do", "running": "under way", "paused": "paused", DONE: "done", ABORTED: "given up"}
+
+
+@dataclass(frozen=True)
+class RunRow:
+    """One run."""
+
+    id: int
+    number: int
+    variant: str
+    state: str
+    live: bool
+    done: bool
+    outcome: str
+    faults: list[str]
+    spoilt: str
+    counts: bool
+    note: str
+    finished: str
+    photos: tuple[tuple[int, str], ...]
+
+
+@dataclass(frozen=True)
+class ResultView:
+    """The page."""
+
+    state: LineState
+    trial: TrialState
+    kind: str
+    way: str
+    headline: str
+    of_what: str
+    badge: tuple[str, str] | None
+    verdicts: list[str]
+    states: list[tuple[str, str]]  #: (state, what it came to)
+    honest: str
+    scene: RunsScene | None
+    chart: Markup
+    expects: str
+    budgets: list[tuple[str, list[tuple[str, str]]]]
+    rows: list[RunRow]
+    next_run: RunState | None
+    apart: int
+    usable: list[tuple[int, str]]  #: states whose outcome the line can be tuned to
+    resets: list[str]
+    sheet: list[tuple[str, str, list[str], float | None]]  #: (step, what to do, figures, seconds)
+    caution: str
+
+
+def result_view(trial: TrialState, state: LineState, system: str) -> ResultView:
+    """Judge the test and prepare the page."""
+    bench = workbench(state, system)
+    plan, voice = trial.plan, bench.voice
+    judged = judged_trial(trial, bench)
+    counts = [len(judged.values(trial.judged_runs(), k)) for k in range(len(plan.variants))]
+    figure, of_what = headline(plan, judged, voice)
+    found = judged.against_first[0] if judged.against_first else None
+    first = judged.states[0]
+    rows = [_run_row(run, trial, judged, i, bench) for i, run in enumerate(trial.runs)]
+    scene = _scene(trial, judged, bench)
+    honest = [honest_words(plan, one, n) for one, n in zip(judged.states, counts, strict=True) if one is not None]
+    return ResultView(
+        state=state,
+        trial=trial,
+        kind=KIND_WORDS[plan.kind][0],
+        way=WAY_WORDS[plan.way],
+        headline=figure,
+        of_what=of_what,
+        badge=VERDICTS[found.verdict] if isinstance(found, Comparison | Ranked) else None,
+        verdicts=[
+            verdict_words(plan, pair, name, plan.variants[0], voice)
+            for pair, name in zip(judged.against_first, plan.variants[1:], strict=True)
+        ],
+        states=[
+            (name, "nothing that counts yet" if one is None else state_words(plan, one, n, voice))
+            for name, one, n in zip(plan.variants, judged.states, counts, strict=True)
+        ],
+        honest=next((words for words in honest if words), "")
+        or (dry_words(first) if plan.way == CARRY and first is not None else ""),
+        scene=scene,
+        chart=render_runs(scene),
+        expects=expects_words(plan, bench.expects(plan), bench),
+        budgets=[
+            (name, parts)
+            for k, name in enumerate(plan.variants)
+            if (parts := budget_words(plan, judged, k, voice))
+        ],
+        rows=rows,
+        next_run=trial.next_run,
+        apart=sum(row.done and not row.counts for row in rows),
+        usable=[
+            (k, name) for k, (name, one) in enumerate(zip(plan.variants, judged.states, strict=True))
+            if one is not None and bench.expects(plan) is not None
+        ],
+        resets=[words for _, words in resets_of(plan)],
+        sheet=[
+            (*STEP_WORDS[step.key], [ask_words(plan, ask.key) for ask in step.asks], step.seconds)
+            for step in steps(plan)
+        ],
+        caution=caution(plan),
+    )  # fmt: skip
+
+
+def _run_row(run: RunState, trial: TrialState, judged: Judged, i: int, bench: Workbench) -> RunRow:
+    values, wrong = run_values(trial.plan, run.entries)
+    outcome, faults = outcome_words(trial.plan, run, values, bench)
+    faults += [f"{ask_words(trial.plan, key)}: {words}" for key, words in wrong.items()]
+    return RunRow(
+        run.id,
+        run.number,
+        trial.plan.variants[run.variant],
+        RUN_WORDS[run.state],
+        run.state in LIVE,
+        run.state == DONE,
+        outcome,
+        faults if run.state == DONE else [],
+        run.spoilt,
+        judged.counted[i],
+        run.note,
+        run.finished,
+        run.photos,
+    )
+
+
+def _scene(trial: TrialState, judged: Judged, bench: Workbench) -> RunsScene | None:
+    plan = trial.plan
+    states = []
+    for k, name in enumerate(plan.variants):
+        runs = tuple(
+            (run.number, float(outcome.value), counts)
+            for run, outcome, counts in zip(trial.runs, judged.outcomes, judged.counted, strict=True)
+            if run.variant == k and outcome.value is not None and run.state == DONE
+        )
+        one = judged.states[k]
+        ends = (None, None) if one is None or WAYS[plan.way].ordinal else (one.low, one.high)
+        states.append(StateRow(name, runs, None if one is None else one.mean, *ends))
+    quantity = WAYS[plan.way].quantity
+    return runs_scene(states, bench.expects(plan), quantity, bench.voice, WITHIN.get(quantity, HUGE))

@@ -1,0 +1,55 @@
+"""A particle monitor's log in words."""
+
+from __future__ import annotations
+
+from fenwick.core.testing.monitor import BACK, Cut, Log, Monitored
+from fenwick.wording.say import Voice
+
+MINUTE = 60.0  #: [s]
+
+
+def cut_figures(cut: Cut, voice: Voice) -> list[str]:
+    """(peak, mean while cutting, area, air changes, back to normal) as text; “not known” where it is not."""
+    changes = "not known"
+    if cut.changes is not None:
+        spread = "" if cut.changes_sd is None else f" ± {2.0 * cut.changes_sd:.1f}"
+        changes = f"{cut.changes:.1f}{spread}"
+    back = "not within the log" if cut.back_after is None else minutes(cut.back_after)
+    return [
+        f"{cut.start / MINUTE:.1f}–{cut.stop / MINUTE:.1f}",
+        _dust(cut.peak, voice),
+        _dust(cut.during, voice),
+        f"{cut.area * 1e9 / MINUTE:.0f} µg·min/m³",
+        changes,
+        back,
+    ]
+
+
+def _dust(value: float, voice: Voice) -> str:
+    return voice.figure(value, "particles") if value == value else "not known"
+
+
+def minutes(seconds: float) -> str:
+    """A time as one says it."""
+    return f"{seconds:.0f} s" if seconds < 90.0 else f"{seconds / MINUTE:.0f} min"
+
+
+def log_words(log: Log, found: Monitored, voice: Voice) -> list[str]:
+    """What the log says, and what was kept apart of it."""
+    said = []
+    if found.baseline is None:
+        said.append("There is no baseline: nothing was read before the first cut.")
+    else:
+        normal = voice.figure(BACK * found.baseline, "particles")
+        said.append(f"Baseline {voice.figure(found.baseline, 'particles')}; back to normal means below {normal}.")
+    kept = [
+        (log.duplicates, "twice at one time"),
+        (log.out_of_order, "out of order, put in order"),
+        (log.unreadable, "not to be read, kept apart"),
+    ]
+    told = [f"{count} rows {words}" if count > 1 else f"1 row {words}" for count, words in kept if count]
+    if log.jumps:
+        told.append(f"the clock jumps {len(log.jumps)} times: nothing across a jump can be trusted")
+    if told:
+        said.append(f"Kept in mind: {'; '.join(told)}.")
+    return said

@@ -1,0 +1,151 @@
+"""What a test shows, in words: honest about what it cannot."""
+
+from __future__ import annotations
+
+from fenwick.core.rules import rule
+from fenwick.core.testing.compare import CANNOT_SHOW, REAL, Comparison
+from fenwick.core.testing.foresight import Foresight
+from fenwick.core.testing.judge import Judged
+from fenwick.core.testing.plan import LOOK, MASSES, RULER, WAYS, Plan
+from fenwick.core.testing.ranks import Ranked, fewest
+from fenwick.core.testing.summary import Summary
+from fenwick.wording.say import Voice
+from fenwick.wording.trials import OUTCOME_WORDS, outcome_text
+
+#: verdict to (badge, its state)
+VERDICTS = {REAL: ("real", "ok"), "not-shown": ("not shown", "none"), CANNOT_SHOW: ("cannot be shown", "watch")}
+NEARLY_ALL = 0.985  #: share from which people say "99 %" [-]
+
+
+def percent(share: float) -> str:
+    """A share as people say it."""
+    return f"{100.0 * share:.1f}".removesuffix(".0")
+
+
+def half_words(plan: Plan, half: float, voice: Voice) -> str:
+    """A width in the outcome's unit; of shares in points."""
+    way = WAYS[plan.way]
+    if way.quantity == "share":
+        return f"{100.0 * half:.1f} points"
+    return voice.figure(half, way.quantity)
+
+
+def state_words(plan: Plan, state: Summary, n: int, voice: Voice) -> str:
+    """One state over its repeats."""
+    low, mean = outcome_text(plan, state.low, voice, unit=False), outcome_text(plan, state.mean, voice)
+    if WAYS[plan.way].ordinal:
+        return f"{mean} on average of {n}"
+    runs = "one run: no scatter is known, this is the instrument alone" if n == 1 else f"{n} runs"
+    return f"{mean}, between {low} and {outcome_text(plan, state.high, voice)} ({runs})"
+
+
+def honest_words(plan: Plan, state: Summary, n: int) -> str:
+    """What may be said of a share that looks like all of it; empty elsewhere."""
+    if plan.way not in (MASSES, RULER) or state.high < NEARLY_ALL:
+        return ""
+    if n < 2:
+        return (
+            f"One run cannot carry “{percent(state.mean)} %”: say “at least {percent(state.low)} %”, "
+            "of this dust, fed this way."
+        )
+    return (
+        f"Say “at least {percent(state.low)} %, of this dust, at this flow, with this bin”. By mass the coarse dust "
+        "decides; of what harms the lungs, far less may be kept."
+    )
+
+
+def verdict_words(plan: Plan, found: Comparison | Ranked | None, name: str, first: str, voice: Voice) -> str:
+    """A state against the first."""
+    if found is None:
+        return f"“{name}” against “{first}” takes two runs of each that count."
+    if isinstance(found, Ranked):
+        return _ranked(found, name, first)
+    way = WAYS[plan.way]
+    size = half_words(plan, abs(found.difference), voice)
+    low, high = (_signed(plan, end, voice) for end in (found.low, found.high))
+    more = "more" if found.difference > 0.0 else "less"
+    interval = f"between {low} and {high}"
+    if found.verdict == REAL:
+        good = "" if not way.better else " — better" if found.difference * way.better > 0.0 else " — worse"
+        effect = "" if found.effect is None else f"; {abs(found.effect):.1f} times what runs scatter by"
+        return f"“{name}” is {size} {more} than “{first}”{good}: {interval}{effect}."
+    seen = f"A difference of {size} was seen, {interval}: it may be chance."
+    needed = f" {found.repeats} runs of each would show {half_words(plan, plan.hoped, voice)}." if found.repeats else ""
+    if found.verdict == CANNOT_SHOW:
+        least = half_words(plan, found.smallest, voice)
+        return f"{seen} With this instrument and so few runs, less than {least} cannot be shown.{needed}"
+    return f"{seen} A difference worth knowing of ({half_words(plan, plan.hoped, voice)}) would most likely have shown."
+
+
+def _signed(plan: Plan, value: float, voice: Voice) -> str:
+    sign = "+" if value > 0.0 else "−"
+    return f"{sign}{half_words(plan, abs(value), voice)}"
+
+
+def _ranked(found: Ranked, name: str, first: str) -> str:
+    pairs = f"“{name}” was graded higher than “{first}” in {percent(found.higher)} of 100 pairs"
+    if found.verdict == REAL:
+        return f"{pairs}; chance alone does that in {100.0 * found.chance:.1f} of 100 tests."
+    if found.verdict == CANNOT_SHOW:
+        return f"{pairs}. So few grades cannot show anything: {fewest()} of each are the least."
+    return f"{pairs}; chance alone does as much in {100.0 * found.chance:.0f} of 100 tests."
+
+
+def foresight_words(plan: Plan, found: Foresight, expected: float | None, voice: Voice) -> list[str]:
+    """What a plan will be able to tell, before anything is read, about the outcome `expected` by the model."""
+    if plan.way == LOOK:
+        return [f"Grades have an order, no distance: {found.repeats} looks of each state can show which is darker."]
+    if found.one is None or found.half is None or found.smallest is None:
+        return ["What it will tell depends on what is found: the line gives no figure to expect."]
+    runs = "one run leaves" if plan.repeats == 1 else f"{plan.repeats} runs leave"
+    about = "" if expected is None else f"The model expects {outcome_text(plan, expected, voice)}; "
+    scatter = ", if runs scatter as usual" if plan.repeats == 1 else ""
+    first = f"{about}{runs} it at ± {half_words(plan, found.half, voice)}{scatter}."
+    said = [f"{first[:1].upper()}{first[1:]}"]
+    if plan.compares:
+        said.append(f"A difference of {half_words(plan, found.smallest, voice)} or more would show.")
+        hoped = half_words(plan, plan.hoped, voice)
+        if found.repeats is None:
+            said.append(f"{hoped} cannot be shown this way, not even by fifty runs of each.")
+        elif found.repeats > plan.repeats:
+            said.append(f"To show {hoped} takes {found.repeats} runs of each.")
+    return said
+
+
+def pair_words(pairs: tuple[tuple[float, float, bool], ...]) -> list[tuple[str, bool]]:
+    """(“90 from 95 %”, whether it can tell them apart)."""
+    return [(f"{percent(a)} from {percent(b)} %", can) for a, b, can in pairs]
+
+
+def budget_words(plan: Plan, judged: Judged, variant: int, voice: Voice) -> list[tuple[str, str]]:
+    """What the uncertainty of a state's mean owes to what: (source, standard uncertainty)."""
+    state = judged.states[variant]
+    if state is None or WAYS[plan.way].ordinal:
+        return []
+    rows = [("the instrument, over the runs", half_words(plan, state.by_instrument, voice))]
+    if state.by_repeats is not None:
+        rows.append(("scatter between runs, which holds it too", half_words(plan, state.by_repeats, voice)))
+    rows.append(("together, the larger", half_words(plan, state.sd, voice)))
+    return rows
+
+
+def headline(plan: Plan, judged: Judged, voice: Voice) -> tuple[str, str]:
+    """(figure, what it is) of the first state; of a test that compares the difference of the second."""
+    found = judged.against_first[0] if judged.against_first else None
+    if isinstance(found, Comparison):
+        sign = "+" if found.difference > 0.0 else "−"
+        return f"{sign}{half_words(plan, abs(found.difference), voice)}", OUTCOME_WORDS[plan.way]
+    state = judged.states[0]
+    if state is None:
+        return "", OUTCOME_WORDS[plan.way]
+    return outcome_text(plan, state.mean, voice), OUTCOME_WORDS[plan.way]
+
+
+def dry_words(state: Summary) -> str:
+    """Whether it is dry behind a wet stage."""
+    limit = rule("test.dry").value
+    if state.high <= limit:
+        return "Dry behind the wet stage, as far as this scale can tell."
+    if state.low > limit:
+        return "Not dry behind it: water reaches the vacuum. Lower the water, or the flow, or add a catch behind it."
+    return "It cannot be told whether it is dry behind it: more runs, more water, or a finer scale."
