@@ -95,7 +95,8 @@ class _Handler(socketserver.BaseRequestHandler):
                     line = self.server.voice.line(self.server.now())
                 if line is not None:
                     self._send(line)
-                due += 1.0 / self.server.rate
+                # one that was held up goes on from now: it does not send what it missed all at once
+                due = max(due + 1.0 / self.server.rate, time.monotonic() - 1.0 / self.server.rate)
                 time.sleep(max(due - time.monotonic(), 0.0))
         except OSError:
             return  # whoever listened has gone

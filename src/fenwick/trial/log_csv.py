@@ -59,8 +59,6 @@ def read_log(raw: bytes) -> LogTable:
         raise refused(f"hardly a row can be read as time and dust, such as “{example}”: is the right column first?")
     begun = found[0][0]
     bad = len(body) - len(found)
-    if bad:
-        notes.append(f"{bad} of {len(body)} rows could not be read and are kept apart")
     return LogTable(tuple((t - begun, v) for t, v in found), bad, tuple(notes))
 
 

@@ -12,7 +12,7 @@ def cut_figures(cut: Cut, voice: Voice) -> list[str]:
     """(peak, mean while cutting, area, air changes, back to normal) as text; “not known” where it is not."""
     changes = "not known"
     if cut.changes is not None:
-        spread = "" if cut.changes_sd is None else f" ± {2.0 * cut.changes_sd:.1f}"
+        spread = "" if cut.changes_sd is None else f" ± {max(2.0 * cut.changes_sd, 0.1):.1f}"
         changes = f"{cut.changes:.1f}{spread}"
     back = "not within the log" if cut.back_after is None else minutes(cut.back_after)
     return [

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from fenwick.core.rules import rule
-from fenwick.core.testing.compare import CANNOT_SHOW, REAL, Comparison
+from fenwick.core.testing.compare import CANNOT_SHOW, NOT_SHOWN, REAL, Comparison
 from fenwick.core.testing.foresight import Foresight
 from fenwick.core.testing.judge import Judged
 from fenwick.core.testing.plan import LOOK, MASSES, RULER, WAYS, Plan
@@ -13,8 +13,19 @@ from fenwick.wording.say import Voice
 from fenwick.wording.trials import OUTCOME_WORDS, outcome_text
 
 #: verdict to (badge, its state)
-VERDICTS = {REAL: ("real", "ok"), "not-shown": ("not shown", "none"), CANNOT_SHOW: ("cannot be shown", "watch")}
+VERDICTS = {REAL: ("real", "ok"), NOT_SHOWN: ("not shown", "none"), CANNOT_SHOW: ("cannot be shown", "watch")}
 NEARLY_ALL = 0.985  #: share from which people say "99 %" [-]
+
+
+def badge(plan: Plan, found: Comparison | Ranked | None) -> tuple[str, str] | None:
+    """(verdict, its state) of the first comparison; None where there is none."""
+    if found is None:
+        return None
+    words, state = VERDICTS[found.verdict]
+    better = WAYS[plan.way].better * (found.difference if isinstance(found, Comparison) else found.higher - 0.5)
+    if found.verdict != REAL or not better:
+        return words, state
+    return (f"{words}: better", "ok") if better > 0.0 else (f"{words}: worse", "act")
 
 
 def percent(share: float) -> str:

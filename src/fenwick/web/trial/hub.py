@@ -4,13 +4,11 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from fenwick.core.testing.compare import Comparison
-from fenwick.core.testing.ranks import Ranked
 from fenwick.data.lines import LineState
 from fenwick.data.trials import DONE, LIVE, TrialState
 from fenwick.web.trial.bench_of import Workbench
 from fenwick.web.trial.judging import judged_trial
-from fenwick.wording.results import VERDICTS, state_words
+from fenwick.wording.results import badge, state_words
 from fenwick.wording.trials import OUTCOME_WORDS
 
 
@@ -49,8 +47,6 @@ def trial_row(trial: TrialState, bench: Workbench) -> TrialRow:
         result = f"{state_words(trial.plan, first, n, bench.voice)} {OUTCOME_WORDS[trial.plan.way]}"
         if trial.plan.compares:
             result = f"{trial.plan.variants[0]}: {result}"
-    found = judged.against_first[0] if judged.against_first else None
-    badge = VERDICTS[found.verdict] if isinstance(found, Comparison | Ranked) else None
     return TrialRow(
         trial.id,
         trial.title,
@@ -59,5 +55,5 @@ def trial_row(trial: TrialState, bench: Workbench) -> TrialRow:
         coming.id if coming else None,
         coming is not None and coming.state in LIVE,
         result,
-        badge,
+        badge(trial.plan, judged.against_first[0] if judged.against_first else None),
     )

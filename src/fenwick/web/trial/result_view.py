@@ -6,10 +6,8 @@ from dataclasses import dataclass
 
 from markupsafe import Markup
 
-from fenwick.core.testing.compare import Comparison
 from fenwick.core.testing.judge import HUGE, WITHIN, Judged
 from fenwick.core.testing.plan import CARRY, WAYS
-from fenwick.core.testing.ranks import Ranked
 from fenwick.core.testing.steps import steps
 from fenwick.data.lines import LineState
 from fenwick.data.trials import ABORTED, DONE, LIVE, WAITING, RunState, TrialState
@@ -20,7 +18,7 @@ from fenwick.web.trial.judging import judged_trial
 from fenwick.web.trial.plan_view import expects_words
 from fenwick.web.trial.run_view import outcome_words
 from fenwick.wording.results import (
-    VERDICTS,
+    badge,
     budget_words,
     dry_words,
     headline,
@@ -105,7 +103,7 @@ def result_view(trial: TrialState, state: LineState, system: str) -> ResultView:
         way=WAY_WORDS[plan.way],
         headline=figure,
         of_what=of_what,
-        badge=VERDICTS[found.verdict] if isinstance(found, Comparison | Ranked) else None,
+        badge=badge(plan, found),
         verdicts=[
             verdict_words(plan, pair, name, plan.variants[0], voice)
             for pair, name in zip(judged.against_first, plan.variants[1:], strict=True)

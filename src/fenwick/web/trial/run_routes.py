@@ -15,6 +15,7 @@ from fenwick.data.lines import line_names, line_state
 from fenwick.trial.values import Entry, run_values, text_in
 from fenwick.units import SYSTEMS
 from fenwick.web.database import session
+from fenwick.web.device.live import tell_simulated
 from fenwick.web.trial.bench_of import workbench
 from fenwick.web.trial.photos import BadPhotoError, small_jpeg
 from fenwick.web.trial.routes import bp
@@ -82,6 +83,8 @@ def step(run_id: int) -> ResponseReturnValue:
     if to > here and (wrong or missing) and "without" not in request.values:
         return _render(run_id, {**missing, **wrong}, 422)
     trials.go_to_step(session(), run_id, to)
+    if to > here:
+        _tell(steps(trial.plan)[here].key, values.get("fed_feed", trial.plan.fed))
     _, state = trials.run_state(session(), run_id)
     if state.state == trials.DONE:
         address = url_for("trial.show", trial_id=trial.id)
@@ -89,6 +92,14 @@ def step(run_id: int) -> ResponseReturnValue:
             return Response(headers={"HX-Redirect": address})
         return redirect(address)
     return _after(run_id)
+
+
+def _tell(step: str, fed: float) -> None:
+    """A simulated shop does what the person just did: nobody else empties its bin or feeds its line."""
+    if step == "reset":
+        tell_simulated("empty")
+    elif step == "feed":
+        tell_simulated(f"feed {fed:.6f}")
 
 
 @bp.post("/runs/<int:run_id>/clock/<any(start, stop, reset):what>")

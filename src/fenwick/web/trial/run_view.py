@@ -100,7 +100,7 @@ def run_view(
         caution=caution(plan),
         spoilt=SPOILT,
         log_id=log_id,
-        devices=devices,
+        devices=[device for device in devices if device.kind in {ask.device for ask in WAYS[plan.way].asks}],
     )
 
 

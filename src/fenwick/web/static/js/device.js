@@ -8,13 +8,14 @@
 
   function plot(box, one) {
     const tall = box.classList.contains("strip-tall");
+    const grid = { stroke: colour("--rule-soft"), width: 1 };
     const size = { width: Math.max(box.clientWidth, 120), height: tall ? 210 : 110 };
     return new uPlot({
       width: size.width, height: size.height, legend: { show: false }, cursor: { show: false }, padding: [8, 8, 0, 0],
       scales: { x: { time: false } },
       axes: [
-        { size: 22, stroke: colour("--muted"), grid: { stroke: colour("--rule-soft") }, values: function (u, ticks) { return ticks.map(function (t) { return Math.round(t) + " s"; }); } },
-        { size: 52, stroke: colour("--muted"), grid: { stroke: colour("--rule-soft") } }
+        { size: 30, space: 64, incrs: [1, 2, 5, 10, 20, 30, 60, 120, 300, 600, 1800, 3600], stroke: colour("--muted"), grid: grid, ticks: grid, values: function (u, ticks) { return ticks.map(function (t) { return Math.round(t) + " s"; }); } },
+        { size: 52, stroke: colour("--muted"), grid: grid, ticks: grid }
       ],
       series: [{}, { stroke: colour("--air"), width: 1.6, points: { show: false } }]
     }, [one.times, one.values], box);
