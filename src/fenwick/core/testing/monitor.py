@@ -90,7 +90,7 @@ def monitored(log: Log, cuts: Sequence[tuple[float, float]]) -> Monitored:
     """
     before = log.value[log.time < cuts[0][0]] if cuts else log.value
     baseline = float(np.median(before)) if before.size else None
-    ends = [start for start, _ in cuts[1:]] + [float("inf")]
+    ends = [*(start for start, _ in cuts[1:]), float("inf")][: len(cuts)]
     return Monitored(baseline, tuple(_cut(log, cut, end, baseline) for cut, end in zip(cuts, ends, strict=True)))
 
 
