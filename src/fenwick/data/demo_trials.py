@@ -8,8 +8,9 @@ from importlib import resources
 from sqlmodel import Session, select
 
 from fenwick.data.logs import add_rows, begin_log, end_log, set_cuts
+from fenwick.data.runs import save_entry
 from fenwick.data.trial_tables import TrialRun
-from fenwick.data.trials import DONE, add_trial, save_entry
+from fenwick.data.trials import DONE, add_trial
 from fenwick.trial.document import read_plan
 from fenwick.trial.log_csv import read_log
 from fenwick.trial.values import Entry

@@ -9,7 +9,8 @@ from flask.typing import ResponseReturnValue
 
 from fenwick.data.lines import line_names, line_state
 from fenwick.data.readings import take
-from fenwick.data.trials import add_finished, add_run, add_trial, remove_trial, trial_state, trials_of
+from fenwick.data.runs import add_finished
+from fenwick.data.trials import add_run, add_trial, remove_trial, trial_state, trials_of
 from fenwick.rig import RigError
 from fenwick.trial.runs_csv import parse_runs, write_runs
 from fenwick.web.database import session

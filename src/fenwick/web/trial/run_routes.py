@@ -9,7 +9,7 @@ from flask.typing import ResponseReturnValue
 
 from fenwick.core.testing.plan import WAYS, Ask
 from fenwick.core.testing.steps import steps
-from fenwick.data import trials
+from fenwick.data import runs, trials
 from fenwick.data.devices import devices_of
 from fenwick.data.lines import line_names, line_state
 from fenwick.trial.values import Entry, run_values, text_in
@@ -37,7 +37,7 @@ def keep(run_id: int) -> ResponseReturnValue:
     trial, state = trials.run_state(session(), run_id)
     key, text = request.form.get("key", ""), request.form.get("text", "")
     if key == NOTE:
-        trials.save_note(session(), run_id, text)
+        runs.save_note(session(), run_id, text)
         return jsonify(error="", outcome="")
     ask = next((ask for ask in WAYS[trial.plan.way].asks if ask.key == key), None)
     if ask is None:
@@ -56,13 +56,13 @@ def _keep(run_id: int, state: trials.RunState, ask: Ask, text: str) -> None:
     # a figure shown in other units than it was typed in, and left alone, stays what it was
     same = text == (text_in(there, ask, system) if there else "")
     if not same:
-        trials.save_entry(session(), run_id, ask.key, Entry(text, system, request.form.get("source", "")))
+        runs.save_entry(session(), run_id, ask.key, Entry(text, system, request.form.get("source", "")))
 
 
 @bp.post("/runs/<int:run_id>/tick")
 def tick(run_id: int) -> ResponseReturnValue:
     """Something has been set back, or has not."""
-    trials.tick(session(), run_id, request.form.get("key", "")[:20], on="on" in request.form)
+    runs.tick(session(), run_id, request.form.get("key", "")[:20], on="on" in request.form)
     return _after(run_id)
 
 
@@ -76,13 +76,13 @@ def step(run_id: int) -> ResponseReturnValue:
         if ask.key in request.form:
             _keep(run_id, state, ask, request.form[ask.key])
     if NOTE in request.form:
-        trials.save_note(session(), run_id, request.form[NOTE])
+        runs.save_note(session(), run_id, request.form[NOTE])
     _, state = trials.run_state(session(), run_id)
     values, wrong = run_values(trial.plan, state.entries)
     missing = {a.key: "Not read yet." for a in asks if a.needed and a.key not in values and a.device != "monitor"}
     if to > here and (wrong or missing) and "without" not in request.values:
         return _render(run_id, {**missing, **wrong}, 422)
-    trials.go_to_step(session(), run_id, to)
+    runs.go_to_step(session(), run_id, to)
     if to > here:
         _tell(steps(trial.plan)[here].key, values.get("fed_feed", trial.plan.fed))
     _, state = trials.run_state(session(), run_id)
@@ -106,9 +106,9 @@ def _tell(step: str, fed: float) -> None:
 def clock(run_id: int, what: str) -> ResponseReturnValue:
     """The clock of the step."""
     if what == "reset":
-        trials.reset_clock(session(), run_id)
+        runs.reset_clock(session(), run_id)
     else:
-        trials.run_clock(session(), run_id, on=what == "start")
+        runs.run_clock(session(), run_id, on=what == "start")
     return _after(run_id)
 
 
@@ -118,15 +118,15 @@ def change(run_id: int, what: str) -> ResponseReturnValue:
     why = (request.form.get("why_else", "").strip() or request.form.get("why", "")).strip()
     match what:
         case "begin":
-            trials.go_to_step(session(), run_id, 0)
+            runs.go_to_step(session(), run_id, 0)
         case "pause" | "resume":
-            trials.pause(session(), run_id, on=what == "pause")
+            runs.pause(session(), run_id, on=what == "pause")
         case "spoil":
-            trials.spoil(session(), run_id, why or "spoilt")
+            runs.spoil(session(), run_id, why or "spoilt")
         case "count":
-            trials.spoil(session(), run_id, "")
+            runs.spoil(session(), run_id, "")
         case "abort":
-            trials.abort(session(), run_id, why)
+            runs.abort(session(), run_id, why)
     if request.form.get("then") == "test" or what == "abort":
         trial, _ = trials.run_state(session(), run_id)
         address = url_for("trial.show", trial_id=trial.id)
@@ -143,20 +143,20 @@ def add_photo(run_id: int) -> ResponseReturnValue:
         picture = small_jpeg(upload.stream.read() if upload else b"")
     except BadPhotoError as error:
         return _render(run_id, {"photo": str(error)}, 422)
-    trials.add_photo(session(), run_id, picture, request.form.get("words", "").strip())
+    runs.add_photo(session(), run_id, picture, request.form.get("words", "").strip())
     return _after(run_id)
 
 
 @bp.get("/photos/<int:photo_id>.jpg")
 def photo(photo_id: int) -> ResponseReturnValue:
     """A photo."""
-    return Response(trials.photo_of(session(), photo_id), mimetype="image/jpeg")
+    return Response(runs.photo_of(session(), photo_id), mimetype="image/jpeg")
 
 
 @bp.post("/photos/<int:photo_id>/remove")
 def remove_photo(photo_id: int) -> ResponseReturnValue:
     """Throw a photo away."""
-    return _after(trials.remove_photo(session(), photo_id))
+    return _after(runs.remove_photo(session(), photo_id))
 
 
 def _view(run_id: int, errors: Mapping[str, str] | None = None) -> RunView:
