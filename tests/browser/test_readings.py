@@ -33,6 +33,7 @@ def spread(page: Page, column: int) -> float:
 def test_readings_tune_the_line_and_its_prediction_gets_sharper(bench: Page) -> None:
     air = bench.locator('[data-row="air"] .figure b').inner_text()
     bench.get_by_role("link", name="Test", exact=True).click()
+    bench.get_by_role("link", name="Readings and tuning").click()
     read(bench, "suction", "2.85", "hose-a")
     read(bench, "suction", "4.9", "link")
     read(bench, "sealed", "16.0")
@@ -51,7 +52,7 @@ def test_readings_tune_the_line_and_its_prediction_gets_sharper(bench: Page) -> 
 
 def test_a_fault_is_hunted_down_with_two_checks(bench: Page) -> None:
     bench.get_by_role("link", name="Test", exact=True).click()
-    bench.get_by_role("link", name="Something is wrong with it…").click()
+    bench.get_by_role("link", name="Fault finder").click()
     bench.get_by_label("There is dust in the vacuum that should be in the bin").check()
     expect(bench.locator(".suspects li").first).to_be_visible()
     bench.get_by_label("The bin's wall moves or creaks").check()

@@ -11,9 +11,9 @@ from fenwick.drawing.axes import span_ticks
 from fenwick.drawing.render import render
 from fenwick.wording.say import Voice
 
-WIDTH, ROW, TOP, BOTTOM = 560.0, 54.0, 12.0, 30.0
-LEFT, RIGHT = 132.0, 24.0
-MOST_LETTERS = 20  #: of a state's name
+WIDTH, ROW, TOP, BOTTOM = 560.0, 74.0, 6.0, 30.0
+LEFT, RIGHT = 24.0, 24.0
+MOST_LETTERS = 48  #: of a state's name
 
 
 @dataclass(frozen=True)
@@ -97,7 +97,7 @@ def runs_scene(
         right=WIDTH - RIGHT,
         top=TOP,
         bottom=height - BOTTOM,
-        rows=[_drawn(state, TOP + ROW * (i + 0.5), x) for i, state in enumerate(states)],
+        rows=[_drawn(state, TOP + ROW * (i + 0.62), x) for i, state in enumerate(states)],
         ticks=[(x(t), voice.figure(t, quantity, unit=False)) for t in ticks],
         expected=None if expected is None else x(expected),
         description="; ".join(_described(state, quantity, voice) for state in states),

@@ -93,8 +93,16 @@ def _signed(plan: Plan, value: float, voice: Voice) -> str:
     return f"{sign}{half_words(plan, abs(value), voice)}"
 
 
+def _way(found: Ranked) -> str:
+    return "higher" if found.higher >= 0.5 else "lower"
+
+
+def _pairs(found: Ranked) -> str:
+    return percent(max(found.higher, 1.0 - found.higher))
+
+
 def _ranked(found: Ranked, name: str, first: str) -> str:
-    pairs = f"“{name}” was graded higher than “{first}” in {percent(found.higher)} of 100 pairs"
+    pairs = f"“{name}” was graded {_way(found)} than “{first}” in {_pairs(found)} of 100 pairs"
     if found.verdict == REAL:
         return f"{pairs}; chance alone does that in {100.0 * found.chance:.1f} of 100 tests."
     if found.verdict == CANNOT_SHOW:
@@ -146,6 +154,8 @@ def headline(plan: Plan, judged: Judged, voice: Voice) -> tuple[str, str]:
     if isinstance(found, Comparison):
         sign = "+" if found.difference > 0.0 else "−"
         return f"{sign}{half_words(plan, abs(found.difference), voice)}", OUTCOME_WORDS[plan.way]
+    if isinstance(found, Ranked):
+        return f"{_pairs(found)} of 100 pairs", f"graded {_way(found)}"
     state = judged.states[0]
     if state is None:
         return "", OUTCOME_WORDS[plan.way]

@@ -8,7 +8,7 @@ from fenwick.data.lines import LineState
 from fenwick.data.trials import DONE, LIVE, TrialState
 from fenwick.web.trial.bench_of import Workbench
 from fenwick.web.trial.judging import judged_trial
-from fenwick.wording.results import badge, state_words
+from fenwick.wording.results import badge, headline, state_words
 from fenwick.wording.trials import OUTCOME_WORDS
 
 
@@ -43,10 +43,13 @@ def trial_row(trial: TrialState, bench: Workbench) -> TrialRow:
     first = judged.states[0]
     result = ""
     if first is not None:
-        n = sum(counts and run.variant == 0 for run, counts in zip(trial.runs, judged.counted, strict=True))
+        n = len(judged.values(trial.judged_runs(), 0))
         result = f"{state_words(trial.plan, first, n, bench.voice)} {OUTCOME_WORDS[trial.plan.way]}"
-        if trial.plan.compares:
-            result = f"{trial.plan.variants[0]}: {result}"
+    if trial.plan.compares and judged.against_first[0] is not None:
+        figure, of_what = headline(trial.plan, judged, bench.voice)
+        result = f"{figure} {of_what}, {trial.plan.variants[1]} against {trial.plan.variants[0]}"
+    elif trial.plan.compares and result:
+        result = f"{trial.plan.variants[0]}: {result}"
     return TrialRow(
         trial.id,
         trial.title,

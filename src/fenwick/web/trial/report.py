@@ -79,8 +79,8 @@ def _runs(view: ResultView) -> Table:
     for row in view.rows:
         why = row.spoilt or "; ".join(row.faults)
         stands = "counts" if row.counts else f"kept apart: {why}" if row.done or row.spoilt else row.state
-        came = row.outcome or "-"
-        rows.append([str(row.number), row.variant, f"{came}. {row.note}" if row.note else came, stands])
+        came = ". ".join(part for part in (row.outcome or "-", row.closes, row.note) if part)
+        rows.append([str(row.number), row.variant, came, stands])
     return _table(rows, [12 * mm, 34 * mm, 76 * mm, 48 * mm])
 
 
@@ -121,7 +121,7 @@ def _chart(scene: RunsScene) -> Drawing:
         )
     for row in scene.rows:
         name = _spelled(row.name)
-        parts.append(String(scene.left - 14, y(row.y + 4), name, textAnchor="end", fontSize=12, fillColor=INK))
+        parts.append(String(scene.left - 18, y(row.y - 28), name, fontSize=11, fillColor=INK))
         if row.ends:
             width = max(row.ends[1] - row.ends[0], 1.0)
             parts.append(

@@ -49,6 +49,7 @@ class RunRow:
     live: bool
     done: bool
     outcome: str
+    closes: str
     faults: list[str]
     spoilt: str
     counts: bool
@@ -140,7 +141,7 @@ def result_view(trial: TrialState, state: LineState, system: str) -> ResultView:
 
 def _run_row(run: RunState, trial: TrialState, judged: Judged, i: int, bench: Workbench) -> RunRow:
     values, wrong = run_values(trial.plan, run.entries)
-    outcome, faults = outcome_words(trial.plan, run, values, bench)
+    outcome, closes, faults = outcome_words(trial.plan, run, values, bench)
     faults += [f"{ask_words(trial.plan, key)}: {words}" for key, words in wrong.items()]
     return RunRow(
         run.id,
@@ -150,6 +151,7 @@ def _run_row(run: RunState, trial: TrialState, judged: Judged, i: int, bench: Wo
         run.state in LIVE,
         run.state == DONE,
         outcome,
+        closes,
         faults if run.state == DONE else [],
         run.spoilt,
         judged.counted[i],

@@ -63,6 +63,7 @@ class RunView:
     clock: float
     resets: list[tuple[str, str, bool]]
     outcome: str
+    closes: str
     faults: list[str]
     shut: bool  #: whether a motor is shut in it
     caution: str
@@ -84,7 +85,7 @@ def run_view(
     values, wrong = run_values(plan, run.entries)
     wrong |= dict(errors or {})
     rows = [_step_row(i, step, plan, run, system, wrong, devices) for i, step in enumerate(steps(plan))]
-    outcome, faults = outcome_words(plan, run, values, bench)
+    outcome, closes, faults = outcome_words(plan, run, values, bench)
     return RunView(
         trial=trial,
         run=run,
@@ -94,7 +95,8 @@ def run_view(
         last=run.step >= len(rows) - 1,
         clock=run.clock,
         resets=[(key, words, key in run.ticked) for key, words in resets_of(plan)],
-        outcome=outcome,
+        outcome=f"{outcome} {OUTCOME_WORDS[plan.way]}" if outcome else "",
+        closes=closes,
         faults=faults,
         shut=plan.way in (LEAK, PITCH),
         caution=caution(plan),
@@ -104,21 +106,23 @@ def run_view(
     )
 
 
-def outcome_words(plan: Plan, run: RunState, values: Mapping[str, float], bench: Workbench) -> tuple[str, list[str]]:
-    """(what the run came to so far, what is wrong with it)."""
+def outcome_words(
+    plan: Plan, run: RunState, values: Mapping[str, float], bench: Workbench
+) -> tuple[str, str, list[str]]:
+    """(what the run came to so far, how much of the feed was found again, what is wrong with it)."""
     if plan.way == "monitor":
         found = logged(run.id)
         values = values if found is None else {**values, "log": found}
     outcome = run_outcome(plan, values, bench.box)
     faults = [RUN_FAULTS[key] for key in outcome.faults if key != "missing" or run.state == DONE]
     if outcome.value is None:
-        return "", faults
+        return "", "", faults
     told = outcome_text(plan, outcome.value, bench.voice)
     if outcome.sd > 0.0 and not WAYS[plan.way].ordinal:
         told += f" ± {half_words(plan, outcome.sd, bench.voice)}"
     closes = outcome.found.closes if outcome.found else None
-    found_again = "" if closes is None else f"; {100.0 * closes:.1f} % of what was fed was found again"
-    return f"{told} {OUTCOME_WORDS[plan.way]}{found_again}", faults
+    found_again = "" if closes is None else f"{100.0 * closes:.1f} % of what was fed was found again"
+    return told, found_again, faults
 
 
 def _step_row(
