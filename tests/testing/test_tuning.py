@@ -154,6 +154,23 @@ def test_a_measured_curve_is_tuned_too(line: Line) -> None:
     assert found.factors["fan"] == pytest.approx(0.9, rel=0.05)
 
 
+def test_a_fixed_factor_leaves_a_narrower_band(line: Line) -> None:
+    wide = sureness(tuned(line, {"cut": 1.2})).kept
+    sure = {"cut": 0.1, "exchange": 0.1, "leak": 0.1}
+    narrow = sureness(tuned(line, {"cut": 1.2}, sure)).kept
+    assert wide is not None
+    assert narrow is not None
+    assert narrow.high - narrow.low < 0.6 * (wide.high - wide.low)
+    assert wide.low <= narrow.median <= wide.high
+
+
+def test_what_readings_left_is_between_nothing_and_all(line: Line) -> None:
+    fitted = fit(line, [Reading(SEALED, 17e3, 100.0), Reading(KEPT, 0.8, 0.01)])
+    assert fitted is not None
+    assert all(0.0 < share <= 1.0 for share in fitted.left.values())
+    assert fitted.left["fan"] < 0.3
+
+
 def test_what_is_believable_moves_with_the_tuning(line: Line) -> None:
     described, moved = sureness(line).kept, sureness(tuned(line, {"leak": 2.5, "exchange": 1.5})).kept
     assert described is not None

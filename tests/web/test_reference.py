@@ -56,3 +56,11 @@ def test_the_catalogue_speaks_of_what_the_core_knows() -> None:
 )
 def test_the_range_of_a_key_is_that_of_its_ending(key: str, low: float) -> None:
     assert range_of(key).low == low
+
+
+def test_beliefs_of_tuning_and_faults_are_shown(client: FlaskClient) -> None:
+    text = client.get("/assumptions").text
+    assert "Suction of the fan" in text
+    assert "0.85 to 1.18 ×" in text  # exp(∓1.645·0.1), by hand
+    assert "the filter is caked 80" in text
+    assert "Of a bulk density that nobody has weighed" in text

@@ -8,12 +8,10 @@ from importlib import resources
 from sqlmodel import Session, select
 
 from fenwick.data.logs import add_rows, begin_log, end_log, set_cuts
-from fenwick.data.runs import save_entry
-from fenwick.data.trial_tables import TrialRun
+from fenwick.data.trial_tables import RunEntry, TrialRun
 from fenwick.data.trials import DONE, add_trial
 from fenwick.trial.document import read_plan
 from fenwick.trial.log_csv import read_log
-from fenwick.trial.values import Entry
 
 CUTS = ((300.0, 420.0), (1500.0, 1620.0))  #: in the demo's log [s]
 
@@ -26,6 +24,7 @@ def seed_trials(session: Session, lines: list[int]) -> None:
         rows = session.exec(select(TrialRun).where(TrialRun.trial_id == trial)).all()
         for run, told in zip(rows, test["runs"], strict=True):
             _fill(session, run, told)
+    session.commit()
     table = read_log(folder.joinpath("demo_air.csv").read_bytes())
     log = begin_log(session, lines[0], "Two boards at the drum sander")
     add_rows(session, log, table.rows, table.unreadable)
@@ -37,9 +36,7 @@ def _fill(session: Session, run: TrialRun, told: dict[str, object]) -> None:
     assert run.id is not None
     entries = told["entries"]
     assert isinstance(entries, dict)
-    for key, text in entries.items():
-        save_entry(session, run.id, key, Entry(text, "metric"))
+    session.add_all(RunEntry(run_id=run.id, key=key, text=text, system="metric") for key, text in entries.items())
     run.state, run.step = str(told.get("state", DONE)), int(str(told.get("step", 0)))
     run.note, run.spoilt = str(told.get("note", "")), str(told.get("spoilt", ""))
     session.add(run)
-    session.commit()

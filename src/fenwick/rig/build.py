@@ -77,7 +77,7 @@ def build_line(rig: Rig) -> Line:
         earthed=rig.line.earthed,
         rules=RuleBook().with_values(ONE_HOSE) if swapped else RuleBook(),
     )
-    return with_dust(tuned(line, rig.tuning.factors) if rig.tuning and rig.tuning.on else line)
+    return with_dust(tuned(line, rig.tuning.factors, rig.tuning.left) if rig.tuning and rig.tuning.on else line)
 
 
 def described_line(rig: Rig) -> Line:

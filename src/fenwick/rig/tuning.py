@@ -11,6 +11,21 @@ from fenwick.rig import fields as f
 Scale = Annotated[float, Strict(), Field(ge=0.02, le=50.0), f.Measure("number")]
 
 
+Share = Annotated[float, Strict(), Field(ge=0.0, le=1.0), f.Measure("share")]
+
+
+class LeftPart(f.Part):
+    """Of what was believed possible of each factor, the share that the readings left; 1 is all of it."""
+
+    fan: Share = 1.0
+    roughness: Share = 1.0
+    entry: Share = 1.0
+    leak: Share = 1.0
+    cake: Share = 1.0
+    cut: Share = 1.0
+    exchange: Share = 1.0
+
+
 class TuningPart(f.Part):
     """How the line differs from its description, as its readings say; 1 is as described."""
 
@@ -23,8 +38,15 @@ class TuningPart(f.Part):
     cut: Scale = Field(1.0, title="Cut size of the separator")
     exchange: Scale = Field(1.0, title="What the bin gives back")
 
+    unsure: LeftPart | None = None
+
+    @property
+    def left(self) -> dict[str, float]:
+        """By the core's names, the share of its spread that each factor has left."""
+        return self.unsure.model_dump() if self.unsure else {}
+
     @property
     def factors(self) -> dict[str, float]:
         """By the core's names, those that are not 1."""
-        given = self.model_dump(exclude={"on"})
+        given = self.model_dump(exclude={"on", "unsure"})
         return {key: value for key, value in given.items() if value != 1.0}

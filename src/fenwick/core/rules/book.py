@@ -55,6 +55,7 @@ class RuleBook:
     """The rules in force: the table's values with some replaced; a value may be an array over variants."""
 
     replaced: dict[str, Values] = field(default_factory=dict)
+    left: dict[str, float] = field(default_factory=dict)  #: of some rules' ranges, the share that readings left [-]
 
     def __getitem__(self, key: str) -> Values:
         """Value of a rule, in its own unit; KeyError for an unknown key."""
@@ -71,7 +72,11 @@ class RuleBook:
         unknown = set(changes) - set(_BY_KEY)
         if unknown:
             raise KeyError(f"no such rule: {', '.join(sorted(unknown))}")
-        return RuleBook({**self.replaced, **changes})
+        return RuleBook({**self.replaced, **changes}, self.left)
+
+    def narrowed(self, left: Mapping[str, float]) -> RuleBook:
+        """A rule book in which some rules are surer than the table has them, by shares of their ranges [-]."""
+        return RuleBook(self.replaced, {**self.left, **left})
 
 
 def rule(key: str) -> Rule:

@@ -101,18 +101,27 @@ def vary(line: Line, draws: int, seed: int) -> tuple[Line, dict[str, Array], Dra
     An assumption draws the same values in every line for the same seed, so that lines can be compared draw by draw.
     """
     drawn = {
-        # around the value in force, which readings may have moved
-        key: spread_values(rule(key), _generator(seed, key).standard_normal(draws)) * _moved(line, key)
+        # around the value in force, which readings may have moved, and as far as they have left open
+        key: spread_values(rule(key), _left(line, key) * _generator(seed, key).standard_normal(draws))
+        * _moved(line, key)
         for key in assumptions_of(line)
     }
     dust = None if line.dust is None else line.dust.scaled(drawn["dust.size"])
-    models = _generator(seed, MODEL).integers(0, 1 + len(OTHER_MODELS), draws)
+    random = _generator(seed, MODEL)
+    models = random.integers(0, 1 + len(OTHER_MODELS), draws)
+    # where readings have fixed the cut size, they have chosen between the published models, too
+    models = np.where(random.random(draws) < _left(line, "swirl.cut"), models, 0)
     return replace(line, rules=line.rules.with_values(drawn), dust=dust), drawn, models
 
 
 def _moved(line: Line, key: str) -> float:
     """The value of a rule in force over that of the table [-]."""
     return float(np.max(line.rules[key])) / rule(key).value
+
+
+def _left(line: Line, key: str) -> float:
+    """Of what the table believes possible of a rule, the share that readings left [-]."""
+    return line.rules.left.get(key, 1.0)
 
 
 def _generator(seed: int, key: str) -> np.random.Generator:

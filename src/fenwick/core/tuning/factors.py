@@ -27,6 +27,7 @@ class Factor:
     title: str
     spread: float  #: standard deviation of its logarithm [-]
     rules: tuple[str, ...] = ()  #: of the rule table, scaled by it
+    surer: tuple[str, ...] = ()  #: further rules that are the surer once it is known: they work through the same figure
 
 
 def _keys(prefix: str) -> tuple[str, ...]:
@@ -47,13 +48,20 @@ FACTORS: dict[str, Factor] = {
             "What the bin gives back",
             0.45,
             ("bin.exchange-disc", "bin.exchange-cyclone", "bin.exchange-open"),
+            ("bin.stir", "bin.stir-depth", "bin.leak-weight", "bin.leak-jet"),
         ),
     )
 }
 
 
-def tuned(line: Line, factors: Mapping[str, Values]) -> Line:
+def tuned(line: Line, factors: Mapping[str, Values], left: Mapping[str, float] | None = None) -> Line:
     """The line with some factors applied; values may be arrays over variants.
+
+    Parameters
+    ----------
+    line : as described
+    factors : by their keys [-]
+    left : of what was believed possible of a factor, the share that readings left [-]; absent: all of it
 
     Raises
     ------
@@ -64,7 +72,8 @@ def tuned(line: Line, factors: Mapping[str, Values]) -> Line:
     for key, value in factors.items():
         for rule in FACTORS[key].rules:
             rules[rule] = np.asarray(line.rules[rule]) * value
-    changed = replace(line, rules=line.rules.with_values(rules))
+    surer = {rule: share for key, share in (left or {}).items() for rule in (*FACTORS[key].rules, *FACTORS[key].surer)}
+    changed = replace(line, rules=line.rules.with_values(rules).narrowed(surer))
     if "fan" in factors:
         changed = _with_fan(changed, factors["fan"])
     if "leak" in factors:

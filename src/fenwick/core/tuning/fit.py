@@ -60,6 +60,12 @@ class Fit:
         return {key: float(np.exp(log)) for key, log in zip(KEYS, self.logs, strict=True)}
 
     @property
+    def left(self) -> dict[str, float]:
+        """Of what was believed possible of every factor, the share that the readings left [-]."""
+        shares = np.sqrt(np.diag(self.covariance)) / spreads(KEYS)
+        return {key: float(min(share, 1.0)) for key, share in zip(KEYS, shares, strict=True)}
+
+    @property
     def misses(self) -> Array:
         """Reading less tuned line, in the reading's standard uncertainty, shape (m,)."""
         return self._over(self.after)

@@ -9,6 +9,7 @@ from fenwick.core.components.dust import DUSTS
 from fenwick.core.rules import CONTAINMENT_M3_H, RELEASE_VELOCITY, RULES, SUBJECTS, Rule
 from fenwick.units import format_value, unit_label
 from fenwick.web.line.words import MACHINE_WORDS, RELEASE_WORDS
+from fenwick.web.reference.beliefs import belief_tables
 from fenwick.web.reference.catalogues import catalogue_tables
 from fenwick.web.units import unit_system
 
@@ -25,6 +26,7 @@ def assumptions() -> ResponseReturnValue:
         releases=[(RELEASE_WORDS[key], *band) for key, band in RELEASE_VELOCITY.items()],
         containment=[(MACHINE_WORDS[key], *band) for key, band in CONTAINMENT_M3_H.items()],
         **catalogue_tables(unit_system()),
+        beliefs=belief_tables(),
     )
 
 

@@ -37,6 +37,7 @@ class ReadingRow:
     before: str
     after: str
     miss: str
+    others: str  #: what the line would show by all the other readings
     level: str
     note: str
     on: str
@@ -109,14 +110,15 @@ def station_kinds(line: Line) -> dict[str, str]:
 def tuned_rig(rig: Rig, fitted: Fit) -> Rig:
     """The rig with the factors that its readings gave it, to two figures after the point."""
     factors = {key: min(max(round(value, 3), 0.02), 50.0) for key, value in fitted.factors.items()}
-    document = rig.model_dump(mode="json") | {"tuning": {"on": True, **factors}}
+    unsure = {key: round(share, 3) for key, share in fitted.left.items()}
+    document = rig.model_dump(mode="json") | {"tuning": {"on": True, **factors, "unsure": unsure}}
     return Rig.model_validate(document)
 
 
 def _rows(taken: list[Taken], fitted: Fit | None, voice: Voice) -> list[ReadingRow]:
     rows, counted = [], -1
     for one in taken:
-        before = after = miss = level = ""
+        before = after = miss = level = others = ""
         if not one.left_out:
             counted += 1
             if fitted is not None and counted in fitted.used:
@@ -125,6 +127,9 @@ def _rows(taken: list[Taken], fitted: Fit | None, voice: Voice) -> list[ReadingR
                 after = figure(one.reading, float(fitted.after[at]), voice)
                 off = float(fitted.misses[at])
                 miss = f"{abs(off):.1f} × its uncertainty {'above' if off > 0 else 'below'}"
+                if len(fitted.used) > 1:
+                    alone = one.reading.value - float(fitted.left_out[at]) * one.reading.sd
+                    others = f"the others alone say {figure(one.reading, max(alone, 0.0), voice)}"
                 level = LEVEL_WORDS[miss_level(off)]
             elif fitted is not None:
                 miss = "the model cannot speak of it"
@@ -136,6 +141,7 @@ def _rows(taken: list[Taken], fitted: Fit | None, voice: Voice) -> list[ReadingR
                 before,
                 after,
                 miss,
+                others,
                 level,
                 one.note,
                 one.on,
