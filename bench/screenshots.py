@@ -15,20 +15,19 @@ FLAGS = ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "-
 VIEWS = (  # name, address, width, height, whole page
     ("line", "", 1280, 800, False),
     ("separator", "lines/1/separator", 1280, 800, True),
-    ("schools", "lines/1/separator/schools?all=1", 1280, 800, False),
     ("ports", "lines/2/ports", 1280, 760, False),
     ("hood", "lines/1/ports/drum-sander/hood", 1280, 800, False),
     ("dust", "lines/1/dust", 1280, 800, False),
     ("ageing", "lines/1/ageing", 1280, 800, False),
     ("checks", "lines/1/checks", 1280, 800, True),
+    ("result", "tests/2", 1280, 800, True),
+    ("air", "lines/1/air", 1280, 800, False),
     ("test", "lines/3/test", 1280, 800, True),
     ("fault", "lines/1/test/fault?s=weak&s=pitch-high", 1280, 800, False),
     ("start", "start", 1280, 800, False),
     ("vacuum", "lines/2/vacuum", 1280, 800, False),
     ("shop", "shop", 1280, 800, False),
-    ("joints", "lines/1/joints", 1280, 800, False),
     ("drawer", "lines/1/drawer", 1280, 800, False),
-    ("compare", "lines/1/compare/3", 1280, 800, False),
     ("first-verdict", "lines/6?panel=hookup&time=evening", 1280, 800, False),
     ("line-390", "", 390, 844, True),
 )
@@ -63,6 +62,29 @@ def take_search(page: Page, server: str) -> None:
     page.screenshot(path=FOLDER / "finder.png", full_page=True)
 
 
+def take_run(page: Page, server: str) -> None:
+    """The view that takes a device: a run with a simulated scale beside it."""
+    command = [sys.executable, "-m", "fenwick", "device", "scale", "--rate", "20"]
+    with subprocess.Popen(command, stdout=subprocess.PIPE, text=True) as process:
+        assert process.stdout is not None
+        found = re.search(r"socket://[^\s(]+", process.stdout.readline())
+        assert found is not None
+        page.goto(server + "lines/3/devices")
+        page.get_by_label("Name", exact=True).fill("Kitchen scale")
+        page.get_by_label("Port or address").fill(found[0])
+        page.get_by_role("button", name="Add it").click()
+        page.goto(server + "lines/3/tests")
+        page.locator(".live-run").click()
+        for step in ("Let it run on", "After"):
+            page.locator(".go-on").click()
+            page.locator(".step-card h2", has_text=step).wait_for()
+        for button in page.locator(".take-live").all()[:2]:
+            button.click()
+            page.wait_for_timeout(5000)
+        page.screenshot(path=FOLDER / "run.png")
+        process.terminate()
+
+
 def main() -> None:
     """Serve a fresh demo shop and photograph it."""
     FOLDER.mkdir(parents=True, exist_ok=True)
@@ -77,6 +99,7 @@ def main() -> None:
             prepare(page, found[0])
             take(page, found[0])
             take_search(page, found[0])
+            take_run(page, found[0])
             browser.close()
             process.terminate()
 

@@ -6,12 +6,15 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import lru_cache
 
+import numpy as np
 from flask import abort, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
 
 from fenwick.core.diagnosis.checks import checks_of
 from fenwick.core.diagnosis.faults import SYMPTOMS
 from fenwick.core.diagnosis.hunt import LOOK, Case, NextCheck, hunt, next_checks
+from fenwick.core.tuning.factors import spreads
+from fenwick.core.tuning.fit import KEYS
 from fenwick.core.tuning.readings import KINDS, Reading, can_be, usual_sd
 from fenwick.data.lines import LineState, line_names, line_state
 from fenwick.data.readings import HUNT, Taken, readings_of, take, take_away
@@ -68,7 +71,10 @@ class HuntView:
 
 @lru_cache(maxsize=8)
 def _case(document: bytes) -> Case:
-    return Case.of(build_line(read_rig(document)))
+    rig = read_rig(document)
+    left = rig.tuning.left if rig.tuning and rig.tuning.on else {}
+    spread = spreads(KEYS) * np.array([left.get(key, 1.0) for key in KEYS])
+    return Case.of(build_line(rig), np.diag(np.square(np.maximum(spread, 1e-3))))
 
 
 def case_of(rig: Rig) -> Case:
