@@ -126,9 +126,10 @@ def test_a_test_with_a_ruler_alone(bench: Page, server: str) -> None:
         bench.get_by_label(f"Rim to dust, point {i}").fill(str(depth))
     go_on(bench, "Weigh out the feed")
     bench.locator(".go-on").click()
-    expect(bench.locator("#e-fed_volume-error")).to_have_text("Not read yet.")
+    expect(bench.locator("#e-fed_volume-error")).to_have_text("Not read yet: by the measure, or weighed.")
     bench.get_by_label("Fed, by the measure").fill("4")
-    go_on(bench, "Feed")
+    bench.keyboard.press("Enter")
+    expect(bench.locator(".step-card h2")).to_contain_text("Feed")
     go_on(bench, "Let it run on")
     go_on(bench, "After")
     for i, depth in enumerate((270, 272, 268, 270), start=1):

@@ -11,6 +11,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from fenwick.core.components.bins import Bin
+from fenwick.core.testing.budget import budget
 from fenwick.core.testing.compare import CANNOT_SHOW, NOT_SHOWN, REAL, Comparison
 from fenwick.core.testing.expect import expected_outcome, readings_of_test
 from fenwick.core.testing.foresight import foresee, one_run
@@ -254,3 +255,30 @@ def test_what_the_model_expects_and_what_it_takes_as_readings() -> None:
     found = readings_of_test(Plan("leak", "leak"), places, 900.0, 40.0, {"sealed": 16e3, "shut": 15.1e3})
     assert [(one.kind, one.station, one.value) for one in found] == [("sealed", "", 16e3), ("blocked", "link", 15.1e3)]
     assert readings_of_test(Plan("pull-off", "force"), places, 20.0, 1.0, {}) == []
+
+
+def test_a_weighed_feed_is_held_against_the_depth_by_its_bulk_density() -> None:
+    plan = Plan("separation", "ruler")
+    poured = run_outcome(plan, ruled(0.015), BOX)
+    values = {key: value for key, value in ruled(0.015).items() if key != "fed_volume"}
+    weighed = run_outcome(plan, {**values, "fed_feed": 2e-3 * 150.0}, BOX, 150.0)
+    assert weighed.value == pytest.approx(poured.value)
+    assert weighed.sd == pytest.approx(poured.sd)
+    assert run_outcome(plan, {**values, "fed_feed": 0.3}, BOX).faults == ("no-density",)
+    assert run_outcome(plan, values, BOX, 150.0).faults == ("missing",)
+
+
+def test_the_budget_adds_up_to_the_instruments_part() -> None:
+    plan = replace(MASSES, setup=Setup(bin_step=2e-3, past_step=1e-3))
+    runs = [Run(0, weighed(0.090, 0.010)), Run(0, weighed(0.088, 0.012))]
+    judged = judge(plan, runs)
+    state = judged.states[0]
+    assert state is not None
+    sources = {one.key: one.sd for one in budget(plan, state, judged.outcomes, [dict(run.values) for run in runs])}
+    assert np.hypot(sources["bin"], sources["past"]) == pytest.approx(state.by_instrument)
+    assert sources["scatter"] == state.by_repeats
+    assert sources["past"] > sources["bin"]  # of a good separator what gets past decides
+    look = Plan("slot", "look", ("a", "b"))
+    graded = judge(look, [Run(0, {"grade": 3.0})])
+    assert graded.states[0] is not None
+    assert budget(look, graded.states[0], graded.outcomes, [{"grade": 3.0}]) == []

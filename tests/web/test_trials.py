@@ -123,7 +123,7 @@ def test_a_run_is_made_step_by_step_and_judged(client: FlaskClient) -> None:
     page = soup(client.get(f"/tests/{trial}"))
     assert "3 runs" in page.select_one(".states-said").text  # type: ignore[union-attr]
     assert page.select_one(".history a") is None
-    assert len(page.select(".budget-card tr")) == 3
+    assert len(page.select(".budget-card tr")) == 4  # both scales, the scatter, together
 
 
 def test_what_is_typed_is_kept_at_once_and_what_is_wrong_said(client: FlaskClient) -> None:
@@ -241,10 +241,11 @@ def test_a_leak_test_gives_the_two_readings_that_find_the_leak(client: FlaskClie
     go(client, run, 1)
     assert "seconds" in client.get(f"/runs/{run}").text
     go(client, run, 3, sealed="17.2")
-    go(client, run, 5, shut="14.0")
+    go(client, run, 5, shut="14.0", whistle="heard")
     go(client, run, 6)
     answer = client.post(f"/tests/{trial}/use", data={"variant": "0"}, follow_redirects=True)
     assert "2 readings of the line now" in answer.text
+    assert "A whistle was heard in 1 of 1 runs" in answer.text
 
 
 def test_runs_go_out_as_a_table_and_come_in(client: FlaskClient) -> None:

@@ -62,7 +62,7 @@ def go_to_step(session: Session, run_id: int, step: int) -> None:
     run.started_at = run.started_at or _now()
     if step >= last:
         run.state, run.finished_at = DONE, _now()
-    else:
+    elif run.state != DONE:  # one that is done stays so while a figure of it is mended
         run.state, run.finished_at = RUNNING, None
     _commit(session, run)
 

@@ -45,7 +45,7 @@ def _columns(plan: Plan) -> list[Ask]:
 
 
 def _heading(ask: Ask, system: str) -> str:
-    unit = unit_label(ask.quantity, system)
+    unit = "" if ask.choices else unit_label(ask.quantity, system)
     return f"{ask.key} ({unit})" if unit else ask.key
 
 
@@ -120,11 +120,11 @@ def _row(
         if place is None or not text:
             continue
         try:
-            value = value_of(f"{text} {_unit(head[place])}".strip(), ask, system)
+            value = value_of(text if ask.choices else f"{text} {_unit(head[place])}".strip(), ask, system)
         except BadNumberError as error:
             words = str(error).rstrip(".")
             problems.append(Problem("", f"line {number}, column {place + 1}: {words[:1].lower()}{words[1:]}"))
             continue
-        texts[ask.key] = format_value(value, ask.quantity, system, field=True)
+        texts[ask.key] = text if ask.choices else format_value(value, ask.quantity, system, field=True)
     variant = names.index(state) if state in names else 0
     return RunRow(variant, texts, cell(_place(head, "note")), cell(_place(head, "spoilt")))

@@ -27,7 +27,7 @@ class Entry:
 
 def text_in(entry: Entry, ask: Ask, system: str) -> str:
     """An entry as this system of units shows it; as typed where it is the same one, or cannot be read."""
-    if entry.system == system or entry.system not in SYSTEMS or not entry.text.strip():
+    if ask.choices or entry.system == system or entry.system not in SYSTEMS or not entry.text.strip():
         return entry.text
     try:
         value = parse_value(entry.text, ask.quantity, entry.system)
@@ -44,6 +44,10 @@ def value_of(text: str, ask: Ask, system: str) -> float:
     BadNumberError
         When it is no number, or one that cannot be.
     """
+    if ask.choices:
+        if text not in ask.choices:
+            raise BadNumberError(text, "Choose one of the answers.")
+        return float(ask.choices.index(text))
     value = parse_value(text, ask.quantity, system)
     if value < 0.0:
         raise BadNumberError(text, "Cannot be below 0.")

@@ -2,7 +2,10 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+
 from fenwick.core.rules import rule
+from fenwick.core.testing.budget import Source
 from fenwick.core.testing.compare import CANNOT_SHOW, NOT_SHOWN, REAL, Comparison
 from fenwick.core.testing.foresight import Foresight
 from fenwick.core.testing.judge import Judged
@@ -10,7 +13,7 @@ from fenwick.core.testing.plan import LOOK, MASSES, RULER, WAYS, Plan
 from fenwick.core.testing.ranks import Ranked, fewest
 from fenwick.core.testing.summary import Summary
 from fenwick.wording.say import Voice
-from fenwick.wording.trials import OUTCOME_WORDS, outcome_text
+from fenwick.wording.trials import CATCH_WORDS, OUTCOME_WORDS, outcome_text
 
 #: verdict to (badge, its state)
 VERDICTS = {REAL: ("real", "ok"), NOT_SHOWN: ("not shown", "none"), CANNOT_SHOW: ("cannot be shown", "watch")}
@@ -136,16 +139,28 @@ def pair_words(pairs: tuple[tuple[float, float, bool], ...]) -> list[tuple[str, 
     return [(f"{percent(a)} from {percent(b)} %", can) for a, b, can in pairs]
 
 
-def budget_words(plan: Plan, judged: Judged, variant: int, voice: Voice) -> list[tuple[str, str]]:
+def budget_words(plan: Plan, sources: Sequence[Source], state: Summary, voice: Voice) -> list[tuple[str, str]]:
     """What the uncertainty of a state's mean owes to what: (source, standard uncertainty)."""
-    state = judged.states[variant]
-    if state is None or WAYS[plan.way].ordinal:
+    if not sources:
         return []
-    rows = [("the instrument, over the runs", half_words(plan, state.by_instrument, voice))]
-    if state.by_repeats is not None:
-        rows.append(("scatter between runs, which holds it too", half_words(plan, state.by_repeats, voice)))
-    rows.append(("together, the larger", half_words(plan, state.sd, voice)))
+    said = {
+        "bin": "scale, bin, two weighings",
+        "past": f"scale, {CATCH_WORDS[plan.setup.catch]}, two weighings",
+        "instrument": "the instrument",
+        "scatter": "scatter between runs, which holds the above too",
+    }
+    rows = [(said[one.key], half_words(plan, one.sd, voice)) for one in sources]
+    rows.append(("in the mean: the larger of both", half_words(plan, state.sd, voice)))
     return rows
+
+
+def whistle_words(heard: int, listened: int) -> str:
+    """What a whistle says; empty where nobody listened."""
+    if not listened:
+        return ""
+    if not heard:
+        return "No whistle was heard: a leak may still be wide and quiet."
+    return f"A whistle was heard in {heard} of {listened} runs: air comes in nearby. Feel along it with a wet hand."
 
 
 def headline(plan: Plan, judged: Judged, voice: Voice) -> tuple[str, str]:

@@ -47,9 +47,9 @@ class Judged:
         ]
 
 
-def judge(plan: Plan, runs: Sequence[Run], box: Bin | None = None) -> Judged:
+def judge(plan: Plan, runs: Sequence[Run], box: Bin | None = None, density: float | None = None) -> Judged:
     """Judge a test; spoilt, unfinished and impossible runs are kept apart, never averaged in."""
-    outcomes = tuple(run_outcome(plan, run.values, box) for run in runs)
+    outcomes = tuple(run_outcome(plan, run.values, box, density) for run in runs)
     counted = tuple(run.done and not run.spoilt and outcome.counts for run, outcome in zip(runs, outcomes, strict=True))
     within = WITHIN.get(WAYS[plan.way].quantity, HUGE)
     lots = [

@@ -32,7 +32,7 @@ from fenwick.core.testing.separation import Found, MassRun, Scale, run_found
 GRADES = (0, 5)  #: of a look: clean to black
 #: faults that keep a run apart, whatever its figures
 IMPOSSIBLE = frozenset(
-    {"missing", "negative", "nothing", "more-out", "deeper", "no-bin", "above-sealed", "pitch-order"}
+    {"missing", "negative", "nothing", "more-out", "deeper", "no-bin", "no-density", "above-sealed", "pitch-order"}
 )
 
 
@@ -60,22 +60,24 @@ def scales(plan: Plan) -> tuple[Scale, Scale]:
     return Scale(setup.bin_step, setup.repeat_sd), Scale(setup.past_step, setup.repeat_sd)
 
 
-def run_outcome(plan: Plan, values: Values, box: Bin | None = None) -> Outcome:
+def run_outcome(plan: Plan, values: Values, box: Bin | None = None, density: float | None = None) -> Outcome:
     """The outcome of a run.
 
     Parameters
     ----------
     plan : of the test
     values : what was read, by the keys of its way's asks; SI
-    box : profile of the bin, for a ruler; None where the line has none
+    box, density : profile of the bin, and the dust's bulk density [kg/m^3], for a ruler; None: there is none, not known
     """
     missing = [ask.key for ask in WAYS[plan.way].asks if ask.needed and ask.key not in values]
     if missing:
         return Outcome(None, 0.0, ("missing",))
-    return _BY_WAY[plan.way](plan, values, box)
+    if plan.way == RULER:
+        return _ruler(plan, values, box, density)
+    return _BY_WAY[plan.way](plan, values)
 
 
-def _masses(plan: Plan, values: Values, _: Bin | None) -> Outcome:
+def _masses(plan: Plan, values: Values) -> Outcome:
     def gained(thing: str) -> float | None:
         pair = values.get(f"{thing}_{AFTER}"), values.get(f"{thing}_{BEFORE}")
         return None if pair[0] is None or pair[1] is None else pair[0] - pair[1]
@@ -86,19 +88,28 @@ def _masses(plan: Plan, values: Values, _: Bin | None) -> Outcome:
     return Outcome(value, found.sd if value is not None else 0.0, found.faults, found)
 
 
-def _ruler(plan: Plan, values: Values, box: Bin | None) -> Outcome:
-    """Share of what was poured out of a measure that lies in the bin; it need not pack there as it did before."""
-    fed = values["fed_volume"]
+def _ruler(plan: Plan, values: Values, box: Bin | None, density: float | None) -> Outcome:
+    """Share of the feed that lies in the bin: by volume out of a measure, or by mass and its bulk density.
+
+    Neither is surer than how it packs: in the bin it need not lie as it lay in the measure.
+    """
     if box is None:
         return Outcome(None, 0.0, ("no-bin",))
+    fed = values.get("fed_volume")
+    if fed is None:
+        weighed = values.get("fed_feed")
+        if weighed is None:
+            return Outcome(None, 0.0, ("missing",))
+        if density is None:
+            return Outcome(None, 0.0, ("no-density",))
+        fed = weighed / density
     if fed <= 0.0:
         return Outcome(None, 0.0, ("nothing",))
     free = {stage: [values[f"free_{stage}_{i}"] for i in range(1, DEPTHS + 1)] for stage in (BEFORE, AFTER)}
     if max(free[BEFORE]) > box.height or min(free[BEFORE] + free[AFTER]) < 0.0:
         return Outcome(None, 0.0, ("deeper",))
     before, after = (volume_by_ruler(box, free[stage], plan.setup.ruler_step) for stage in (BEFORE, AFTER))
-    gained = after.value - before.value
-    share = gained / fed
+    share = (after.value - before.value) / fed
     sd = float(np.hypot(np.hypot(before.sd, after.sd) / fed, BULK_SD * share))
     if share < -2.0 * sd:
         return Outcome(share, sd, ("negative",))
@@ -106,26 +117,26 @@ def _ruler(plan: Plan, values: Values, box: Bin | None) -> Outcome:
     return Outcome(float(np.clip(share, 0.0, 1.0)), sd, faults)
 
 
-def _suction(plan: Plan, values: Values, _: Bin | None) -> Outcome:
+def _suction(plan: Plan, values: Values) -> Outcome:
     read = [values[f"suction_{i}"] for i in range(1, 4) if f"suction_{i}" in values]
     sd = max(float(resolution_sd(plan.setup.gauge_step)), float(np.std(read, ddof=1)) if len(read) > 1 else 0.0)
     return _above_nothing(float(np.mean(read)), sd / float(np.sqrt(len(read))))
 
 
-def _drop(plan: Plan, values: Values, _: Bin | None) -> Outcome:
+def _drop(plan: Plan, values: Values) -> Outcome:
     sd = float(difference_sd(plan.setup.gauge_step))
     drop = values["behind_hose"] - values["before_hose"]
     return Outcome(drop, sd, ("negative",) if drop < -2.0 * sd else ())
 
 
-def _leak(plan: Plan, values: Values, _: Bin | None) -> Outcome:
+def _leak(plan: Plan, values: Values) -> Outcome:
     """Suction that leaks take from a line shut by hand."""
     sd = float(difference_sd(plan.setup.gauge_step))
     lost = values["sealed"] - values["shut"]
     return Outcome(lost, sd, ("above-sealed",) if lost < -3.0 * sd else ())
 
 
-def _sheet(plan: Plan, values: Values, _: Bin | None) -> Outcome:
+def _sheet(plan: Plan, values: Values) -> Outcome:
     squares = plan.setup.squares
     share = values["squares_hit"] / squares
     if share > 1.0:
@@ -134,21 +145,21 @@ def _sheet(plan: Plan, values: Values, _: Bin | None) -> Outcome:
     return _above_nothing(share, max(float(np.sqrt(share * (1.0 - share) / squares)), 0.5 / squares))
 
 
-def _look(_: Plan, values: Values, __: Bin | None) -> Outcome:
+def _look(_: Plan, values: Values) -> Outcome:
     grade = values["grade"]
     return Outcome(grade if GRADES[0] <= grade <= GRADES[1] else None, 0.5, () if grade in range(6) else ("grade",))
 
 
-def _pitch(_: Plan, values: Values, __: Bin | None) -> Outcome:
+def _pitch(_: Plan, values: Values) -> Outcome:
     found = flow_share_by_pitch(values["pitch_open"], values["pitch_shut"], values["pitch_now"])
     return Outcome(None, 0.0, ("pitch-order",)) if found is None else Outcome(found.value, found.sd)
 
 
-def _force(plan: Plan, values: Values, _: Bin | None) -> Outcome:
+def _force(plan: Plan, values: Values) -> Outcome:
     return _above_nothing(values["force"], float(resolution_sd(plan.setup.force_step)))
 
 
-def _carry(plan: Plan, values: Values, _: Bin | None) -> Outcome:
+def _carry(plan: Plan, values: Values) -> Outcome:
     sd = float(difference_sd(plan.setup.past_step, plan.setup.repeat_sd))
     gained = values[f"cloth_{AFTER}"] - values[f"cloth_{BEFORE}"]
     if gained < -3.0 * sd:
@@ -158,7 +169,7 @@ def _carry(plan: Plan, values: Values, _: Bin | None) -> Outcome:
     return Outcome(max(gained, 0.0), sd, ("coarse",) if gained < plan.setup.past_step else ())
 
 
-def _log(_: Plan, values: Values, __: Bin | None) -> Outcome:
+def _log(_: Plan, values: Values) -> Outcome:
     return _above_nothing(values["log"], 0.0)
 
 
@@ -166,9 +177,8 @@ def _above_nothing(value: float, sd: float) -> Outcome:
     return Outcome(value, sd, ("negative",) if value < 0.0 else ())
 
 
-_BY_WAY: dict[str, Callable[[Plan, Values, Bin | None], Outcome]] = {
+_BY_WAY: dict[str, Callable[[Plan, Values], Outcome]] = {
     MASSES: _masses,
-    RULER: _ruler,
     SUCTION: _suction,
     DROP: _drop,
     LEAK: _leak,

@@ -20,6 +20,7 @@ class Ask:
     needed: bool = True
     device: str = ""  #: kind of device that can tell it: scale, manometer or monitor
     place: str = ""  #: what lies on a scale for it
+    choices: tuple[str, ...] = ()  #: what can be answered instead of a figure; the answer's place is its value
 
 
 @dataclass(frozen=True)
@@ -66,7 +67,18 @@ WAYS: dict[str, Way] = {
             ),
             feeds=True,
         ),
-        Way(RULER, "share", +1, (*_depths(BEFORE), Ask("fed_volume", "volume", FEED), *_depths(AFTER)), feeds=True),
+        Way(
+            RULER,
+            "share",
+            +1,
+            (
+                *_depths(BEFORE),
+                Ask("fed_volume", "volume", FEED, needed=False),
+                _weighed("fed", FEED, needed=False),
+                *_depths(AFTER),
+            ),
+            feeds=True,
+        ),
         Way(
             SUCTION,
             "suction",
@@ -83,7 +95,11 @@ WAYS: dict[str, Way] = {
             LEAK,
             "suction",
             -1,
-            (_sucked("sealed", BEFORE), _sucked("shut", READ)),
+            (
+                _sucked("sealed", BEFORE),
+                _sucked("shut", READ),
+                Ask("whistle", "number", READ, needed=False, choices=("none heard", "heard")),
+            ),
         ),
         Way(MONITOR, "particles", -1, (Ask("log", "particles", READ, device="monitor"),)),
         Way(SHEET, "share", -1, (Ask("squares_hit", "number", READ),)),

@@ -38,4 +38,4 @@ def logged(run_id: int) -> float | None:
 
 def judged_trial(trial: TrialState, bench: Workbench) -> Judged:
     """The whole test."""
-    return judge(trial.plan, runs_of(trial), bench.box)
+    return judge(trial.plan, runs_of(trial), bench.box, bench.bulk_density(trial.plan))

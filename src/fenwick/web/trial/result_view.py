@@ -6,6 +6,7 @@ from dataclasses import dataclass
 
 from markupsafe import Markup
 
+from fenwick.core.testing.budget import budget
 from fenwick.core.testing.judge import HUGE, WITHIN, Judged
 from fenwick.core.testing.plan import CARRY, WAYS
 from fenwick.core.testing.steps import steps
@@ -25,6 +26,7 @@ from fenwick.wording.results import (
     honest_words,
     state_words,
     verdict_words,
+    whistle_words,
 )
 from fenwick.wording.trials import (
     KIND_WORDS,
@@ -114,15 +116,12 @@ def result_view(trial: TrialState, state: LineState, system: str) -> ResultView:
             for name, one, n in zip(plan.variants, judged.states, counts, strict=True)
         ],
         honest=next((words for words in honest if words), "")
-        or (dry_words(first) if plan.way == CARRY and first is not None else ""),
+        or (dry_words(first) if plan.way == CARRY and first is not None else "")
+        or _whistles(trial, judged),
         scene=scene,
         chart=render_runs(scene),
         expects=expects_words(plan, bench.expects(plan), bench),
-        budgets=[
-            (name, parts)
-            for k, name in enumerate(plan.variants)
-            if (parts := budget_words(plan, judged, k, voice))
-        ],
+        budgets=_budgets(trial, judged, bench),
         rows=rows,
         next_run=trial.next_run,
         apart=sum(row.done and not row.counts for row in rows),
@@ -137,6 +136,30 @@ def result_view(trial: TrialState, state: LineState, system: str) -> ResultView:
         ],
         caution=caution(plan),
     )  # fmt: skip
+
+
+def _budgets(trial: TrialState, judged: Judged, bench: Workbench) -> list[tuple[str, list[tuple[str, str]]]]:
+    """(state, what its uncertainty is made of)."""
+    runs, found = trial.judged_runs(), []
+    for k, name in enumerate(trial.plan.variants):
+        state = judged.states[k]
+        mine = [i for i, run in enumerate(runs) if judged.counted[i] and run.variant == k]
+        if state is not None:
+            outcomes, values = [judged.outcomes[i] for i in mine], [dict(runs[i].values) for i in mine]
+            sources = budget(trial.plan, state, outcomes, values)
+            if sources:
+                found.append((name, budget_words(trial.plan, sources, state, bench.voice)))
+    return found
+
+
+def _whistles(trial: TrialState, judged: Judged) -> str:
+    """What a whistle says in a test of leaks."""
+    listened = [
+        run.values["whistle"]
+        for run, counts in zip(trial.judged_runs(), judged.counted, strict=True)
+        if counts and "whistle" in run.values
+    ]
+    return whistle_words(int(sum(listened)), len(listened))
 
 
 def _run_row(run: RunState, trial: TrialState, judged: Judged, i: int, bench: Workbench) -> RunRow:

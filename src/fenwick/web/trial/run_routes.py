@@ -7,7 +7,7 @@ from collections.abc import Mapping
 from flask import Response, abort, jsonify, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
 
-from fenwick.core.testing.plan import WAYS, Ask
+from fenwick.core.testing.plan import RULER, WAYS, Ask
 from fenwick.core.testing.steps import steps
 from fenwick.data import runs, trials
 from fenwick.data.devices import devices_of
@@ -23,6 +23,7 @@ from fenwick.web.trial.run_view import RunView, run_view
 from fenwick.web.units import unit_system
 
 NOTE = "note"
+FED = {"fed_volume", "fed_feed"}  #: of a ruler's test one is enough
 
 
 @bp.get("/runs/<int:run_id>")
@@ -80,6 +81,8 @@ def step(run_id: int) -> ResponseReturnValue:
     _, state = trials.run_state(session(), run_id)
     values, wrong = run_values(trial.plan, state.entries)
     missing = {a.key: "Not read yet." for a in asks if a.needed and a.key not in values and a.device != "monitor"}
+    if trial.plan.way == RULER and steps(trial.plan)[here].key == "weigh-feed" and not values.keys() & FED:
+        missing["fed_volume"] = "Not read yet: by the measure, or weighed."
     if to > here and (wrong or missing) and "without" not in request.values:
         return _render(run_id, {**missing, **wrong}, 422)
     runs.go_to_step(session(), run_id, to)

@@ -34,6 +34,7 @@ class AskRow:
     source: str  #: device it came from
     place: str  #: what lies on a scale for it
     devices: list[DeviceState]  #: that could tell it
+    choices: tuple[str, ...]
 
 
 @dataclass(frozen=True)
@@ -113,7 +114,7 @@ def outcome_words(
     if plan.way == "monitor":
         found = logged(run.id)
         values = values if found is None else {**values, "log": found}
-    outcome = run_outcome(plan, values, bench.box)
+    outcome = run_outcome(plan, values, bench.box, bench.bulk_density(plan))
     faults = [RUN_FAULTS[key] for key in outcome.faults if key != "missing" or run.state == DONE]
     if outcome.value is None:
         return "", "", faults
@@ -155,4 +156,5 @@ def _ask_row(
         entry.source if entry else "",
         ask.place,
         [device for device in devices if device.kind == ask.device],
+        ask.choices,
     )
