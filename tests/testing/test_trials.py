@@ -170,7 +170,7 @@ def test_grades_are_compared_by_rank_and_too_few_of_them_show_nothing() -> None:
     assert (few.verdict, enough.verdict, same.verdict) == (CANNOT_SHOW, REAL, NOT_SHOWN)
     assert enough.chance == pytest.approx(2 / 70)  # hand: the two most extreme of C(8, 4)
     assert enough.higher == 1.0
-    assert compare_ranks([], [1]) is None
+    assert compare_ranks([3], [1, 2]) is None
 
 
 def test_grades_alike_are_seldom_called_real() -> None:

@@ -136,7 +136,7 @@ def test_bad_rows_of_a_log_are_kept_apart_and_never_averaged_in() -> None:
     lines = ["time,dust (ug/m3)", *(f"{5 * i},{9 + (i % 3)}" for i in range(40))]
     lines[7], lines[8] = lines[8], lines[7]  # out of order
     lines.insert(12, lines[11])  # twice
-    lines.insert(20, "oops,9")
+    lines.insert(20, "nan,9")
     lines.insert(25, "130,-9")
     table = read_log("\n".join(lines).encode())
     log = ordered(table.rows, table.unreadable)

@@ -307,6 +307,25 @@ def test_an_empty_shop_and_wrong_numbers_are_answered(client: FlaskClient, empty
     assert client.get("/tests").headers["Location"].endswith("/lines/1/tests")
 
 
+@pytest.mark.parametrize("repeats", ["1e9", "nan", "999999999999", "-3", "2.5"])
+def test_a_plan_of_any_length_is_answered_at_once(client: FlaskClient, repeats: str) -> None:
+    page = soup(client.get(f"/lines/1/tests/plan?kind=tilt&repeats={repeats}&seed=-{10**30}"))
+    assert page.select_one("#f-repeats-error") is not None
+    assert page.select_one("#f-repeats")["value"] == repeats  # type: ignore[index]
+    assert len(page.select(".run-order li")) == 6
+
+
+def test_one_look_of_each_is_too_few_and_said_so(client: FlaskClient) -> None:
+    trial = planned(client, "slot", way="look", repeats="1")
+    for grade in ("4", "1"):
+        run = first_run(client, trial)
+        client.post(f"/runs/{run}/begin")
+        go(client, run, 1)
+        go(client, run, 2, grade=grade)
+        go(client, run, 3)
+    assert "takes two runs of each" in client.get(f"/tests/{trial}").text
+
+
 def test_the_demo_has_something_of_every_verdict(client: FlaskClient) -> None:
     badges = [
         b.text for line in (1, 2, 3) for b in soup(client.get(f"/lines/{line}/tests")).select(".test-head .state")

@@ -8,6 +8,7 @@ from __future__ import annotations
 import re
 from dataclasses import dataclass
 from datetime import datetime
+from math import isfinite
 
 from fenwick.rig.table import cells_of, refused, separator_of, text_of
 from fenwick.units import BadNumberError, parse_value
@@ -114,7 +115,10 @@ def _time(text: str) -> float:
 
 
 def _plain(text: str) -> float:
-    return float(text.replace(",", "."))
+    value = float(text.replace(",", "."))
+    if not isfinite(value):
+        raise ValueError("no usable number")
+    return value
 
 
 def _dust(text: str, unit: str) -> float:

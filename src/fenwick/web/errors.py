@@ -34,6 +34,8 @@ def init_app(app: Flask) -> None:
     )
     app.register_error_handler(RigError, lambda error: _say(f"The stored line cannot be read: {error}.", 500))
     app.register_error_handler(CSRFError, _csrf)
+    # a number beyond what the database can hold names nothing that is there
+    app.register_error_handler(OverflowError, lambda _: _say(SENTENCES[404], 404))
     app.register_error_handler(HTTPException, _http)
     app.register_error_handler(Exception, _unexpected)
 

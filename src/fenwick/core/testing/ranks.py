@@ -24,14 +24,14 @@ class Ranked:
 
 
 def compare_ranks(a: Sequence[float], b: Sequence[float], sure: float = SURE) -> Ranked | None:
-    """Two lots of grades (a permutation test of the Mann–Whitney statistic); None where one is empty.
+    """Two lots of grades (a permutation test of the Mann–Whitney statistic); None where one has fewer than two.
 
     Parameters
     ----------
     a, b : grades of the runs
     sure : that nothing is called real that is not [-]
     """
-    if not a or not b:
+    if len(a) < 2 or len(b) < 2:
         return None
     one, two = np.asarray(a, dtype=float), np.asarray(b, dtype=float)
     higher = _higher(one, two)

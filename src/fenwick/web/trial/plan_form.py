@@ -79,8 +79,17 @@ def plan_form(line: Line, voice: Voice, kinds: Mapping[str, str], typed: Mapping
     usual = _usual(line, kind, way, seed)
     typed = _of_this_way(typed)
     plan, errors = _read(usual, typed, voice.system)
-    errors |= {key: words for key, words in plan_problems(plan).items() if key not in errors}
+    problems = plan_problems(plan)
+    errors |= {key: words for key, words in problems.items() if key not in errors}
+    plan = _without(plan, usual, problems)
     return PlanForm(plan, *_fields(plan, line, voice, kinds, typed, errors))
+
+
+def _without(plan: Plan, usual: Plan, wrong: Mapping[str, str]) -> Plan:
+    """The plan with what cannot be in it as it usually is, so that the page can still say what the rest will tell."""
+    setup: dict[str, Any] = {key: getattr(usual.setup, key) for key in wrong if hasattr(Setup, key)}
+    own: dict[str, Any] = {key: getattr(usual, key) for key in wrong if key not in setup and hasattr(usual, key)}
+    return replace(plan, **own, setup=replace(plan.setup, **setup))
 
 
 def _usual(line: Line, kind: str, way: str, seed: int) -> Plan:

@@ -25,6 +25,7 @@ from fenwick.web.units import unit_system
 from fenwick.wording.trials import title_of
 
 bp = Blueprint("trial", __name__)
+SEEDS = 1_000_000  #: of orders of runs
 
 
 @bp.get("/tests")
@@ -64,7 +65,7 @@ def plan_it(line_id: int) -> ResponseReturnValue:
 
 def _seed() -> int:
     given = request.values.get("seed", type=int)
-    return secrets.randbelow(1_000_000) if given is None else given
+    return secrets.randbelow(SEEDS) if given is None else abs(given) % SEEDS
 
 
 def _plan(line_id: int, status: int) -> ResponseReturnValue:
