@@ -145,17 +145,17 @@ def test_a_simulated_scale_weighs_what_the_model_keeps() -> None:
     share = float(expected(truth, [Reading(KEPT, 0.0, 1.0)])[0, 0])
     world = ScaleWorld(truth, 4)
     empty = {}
-    for when, thing in ((0.0, "bin"), (10.0, "past"), (20.0, "hose")):
+    for when, thing in ((0.0, "bin"), (10.0, "vacuum"), (20.0, "hose")):
         world.tell(["put", thing], when)
         empty[thing] = world.value(when + 9.0)[0]
     for _ in range(40):
         world.tell(["feed", "0.1"], 30.0)
     gained = {}
-    for when, thing in ((40.0, "bin"), (50.0, "past"), (60.0, "hose")):
+    for when, thing in ((40.0, "bin"), (50.0, "vacuum"), (60.0, "hose")):
         world.tell(["put", thing], when)
         gained[thing] = world.value(when + 9.0)[0] - empty[thing]
     assert sum(gained.values()) == pytest.approx(4.0, rel=1e-9)  # nothing is lost
-    assert gained["bin"] / (gained["bin"] + gained["past"]) == pytest.approx(share, abs=0.03)
+    assert gained["bin"] / (gained["bin"] + gained["vacuum"]) == pytest.approx(share, abs=0.03)
     moving, still = world.value(60.1)
     assert not still
     assert moving != world.value(69.0)[0]

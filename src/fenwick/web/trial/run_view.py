@@ -154,7 +154,7 @@ def _ask_row(
         ask.needed,
         wrong.get(ask.key, ""),
         entry.source if entry else "",
-        ask.place,
+        plan.setup.catch if ask.place == "past" else ask.place,
         [device for device in devices if device.kind == ask.device],
         ask.choices,
     )
