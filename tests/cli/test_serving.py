@@ -71,3 +71,38 @@ def test_the_key_is_made_once_and_private(tmp_path: Path) -> None:
     assert len(key) == 64
     assert _secret_key(path) == key
     assert path.stat().st_mode & 0o077 == 0
+
+
+def test_a_simulated_device_sends_lines_and_stops_politely() -> None:
+    process = subprocess.Popen(
+        [sys.executable, "-m", "fenwick", "device", "manometer", "--rate", "50", "--clean"],
+        stdout=subprocess.PIPE,
+        stderr=subprocess.PIPE,
+        text=True,
+    )
+    assert process.stdout is not None
+    found = re.search(r"socket://127\.0\.0\.1:(\d+)", process.stdout.readline())
+    assert found is not None
+    with (
+        socket.create_connection(("127.0.0.1", int(found[1])), timeout=10.0) as connection,
+        connection.makefile() as lines,
+    ):
+        said = [lines.readline().strip() for _ in range(4)]
+        connection.sendall(b"alone\n")
+        answers = [lines.readline().strip() for _ in range(200)]
+    assert said[0] == "# simulated manometer"
+    assert all(re.fullmatch(r"@\d+\.\d\d suction [\d.]+ kPa ~[0-9a-f]{2}", line) for line in said[1:])
+    assert "# vacuum alone, sealed" in answers
+    out, complained = stop(process)
+    assert "Stopped." in out
+    assert "Traceback" not in complained
+
+
+def test_a_device_that_cannot_be_simulated_says_why(tmp_path: Path) -> None:
+    rig = tmp_path / "rig.json"
+    rig.write_text("{}")
+    asked = [sys.executable, "-m", "fenwick", "device", "scale", "--rig", str(rig)]
+    found = subprocess.run(asked, capture_output=True, text=True, check=False)
+    assert found.returncode == 2
+    assert found.stderr.startswith("fenwick: ")
+    assert "Traceback" not in found.stderr

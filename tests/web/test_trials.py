@@ -332,3 +332,41 @@ def test_the_demo_has_something_of_every_verdict(client: FlaskClient) -> None:
     ]
     assert {"real: worse", "real: better", "cannot be shown"} <= set(badges)
     assert soup(client.get("/lines/3/tests")).select_one(".live-run") is not None
+
+
+def test_a_line_changed_since_the_plan_is_said(client: FlaskClient) -> None:
+    words = "The line has been changed since this test was planned"
+    trial = planned(client)
+    carried_out(client, trial)
+    assert words not in client.get(f"/tests/{trial}").text
+    client.post("/lines/1/parts/hose-b", data={"line.branches[0].elements[2].bore_m": "45"})
+    assert words in client.get(f"/tests/{trial}").text
+    client.post("/lines/1/test/undo")
+    assert words not in client.get(f"/tests/{trial}").text
+
+
+def test_a_figure_of_a_finished_run_is_mended_without_beginning_it_anew(client: FlaskClient) -> None:
+    trial = planned(client)
+    run = carried_out(client, trial)
+    client.post(f"/runs/{run}/step", data={"to": "5"}, headers=HTMX)
+    client.post(f"/runs/{run}/entries", data={"key": "bin_after", "text": "2223", "system": "metric"})
+    page = soup(client.get(f"/tests/{trial}"))
+    assert page.select_one(".big").text == "88.9 %"  # type: ignore[union-attr]  # hand: 80/90
+    assert "under way" not in page.text
+
+
+def test_a_feed_that_is_not_found_again_is_said_and_counts(client: FlaskClient) -> None:
+    trial = planned(client)
+    carried_out(client, trial, {"bin_after": "2213", "past_after": "6876"})
+    page = soup(client.get(f"/tests/{trial}"))
+    assert "some of it was not found again" in page.text
+    assert page.select_one(".big") is not None
+
+
+def test_a_scale_too_coarse_for_what_gets_past_is_said(client: FlaskClient) -> None:
+    trial = planned(client)
+    carried_out(client, trial, {"bin_after": "2242.6", "past_after": "6872.4"})
+    page = soup(client.get(f"/tests/{trial}"))
+    assert "less than one step of the scale" in page.text
+    assert "at least" in page.select_one(".honest").text  # type: ignore[union-attr]
+    assert "One run cannot carry" in page.text

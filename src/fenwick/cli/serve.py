@@ -38,6 +38,7 @@ def run(shop: Database, folder: Path, host: str, port: int) -> None:
     from waitress.server import create_server
 
     from fenwick.web import create_app
+    from fenwick.web.air_log.recording import end_recordings
 
     app = create_app(shop, _secret_key(folder / "secret.key"))
     server = create_server(app, sockets=[_listen(host, port)], threads=THREADS)
@@ -47,6 +48,7 @@ def run(shop: Database, folder: Path, host: str, port: int) -> None:
     try:
         server.run()  # returns on an interrupt
     finally:
+        end_recordings(app)
         shop.close()
     click.echo("Stopped.")
 

@@ -50,6 +50,7 @@ class TrialState:
     note: str
     on: str  #: date it was planned
     runs: tuple[RunState, ...]
+    line_changed: bool = False  #: since it was planned
 
     @property
     def next_run(self) -> RunState | None:
@@ -109,6 +110,7 @@ def trial_state(session: Session, trial_id: int) -> TrialState:
         Also when it was taken away.
     """
     trial = trial_row(session, trial_id)
+    line = session.get(DustLine, trial.line_id)
     rows = session.exec(select(TrialRun).where(TrialRun.trial_id == trial_id).order_by(col(TrialRun.number))).all()
     return TrialState(
         trial_id,
@@ -118,6 +120,7 @@ def trial_state(session: Session, trial_id: int) -> TrialState:
         trial.note,
         trial.created_at.date().isoformat(),
         tuple(_run_state(session, row) for row in rows),
+        line is not None and line.cursor != trial.revision,
     )
 
 

@@ -26,5 +26,6 @@ def span_ticks(low: float, high: float, quantity: str, system: str, steps: int =
     raw = max(last - first, 1e-9) / steps
     power = 10.0 ** floor(log10(raw))
     step = next(m * power for m in (1.0, 2.0, 2.5, 5.0, 10.0) if m * power >= raw * (1.0 - 1e-9))
-    start, stop = floor(first / step + 1e-9), -floor(-last / step + 1e-9)
+    start = floor(first / step + 1e-9)
+    stop = max(-floor(-last / step + 1e-9), start + 1)
     return [from_display(step * i, quantity, system) for i in range(start, stop + 1)]

@@ -82,7 +82,7 @@ def runs_scene(
         return None
     values += [expected] if expected is not None else []
     low, high = min(values), max(values)
-    room = 0.06 * (high - low) or max(abs(high), 1e-6) * 0.05
+    room = max(0.06 * (high - low), 0.02 * abs(high), 1e-6)
     ticks = span_ticks(max(low - room, within[0]), min(high + room, within[1]), quantity, voice.system)
     start, stop = ticks[0], ticks[-1]
 

@@ -6,7 +6,7 @@ import threading
 import time
 from dataclasses import dataclass, field
 
-from flask import current_app
+from flask import Flask, current_app
 
 from fenwick.data import Database
 from fenwick.data.logs import add_rows
@@ -73,3 +73,11 @@ def record(log_id: int, reader: Reader) -> Recording:
     recordings()[log_id] = recording
     reader.add_sink(recording.take)
     return recording
+
+
+def end_recordings(app: Flask) -> None:
+    """Write what is left of every recording: the server stops."""
+    found: dict[int, Recording] = app.extensions["fenwick-recordings"]
+    for one in list(found.values()):
+        one.end()
+    found.clear()

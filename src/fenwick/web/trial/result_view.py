@@ -28,6 +28,7 @@ from fenwick.wording.results import (
     verdict_words,
     whistle_words,
 )
+from fenwick.wording.say import Voice
 from fenwick.wording.trials import (
     KIND_WORDS,
     STEP_WORDS,
@@ -97,7 +98,8 @@ def result_view(trial: TrialState, state: LineState, system: str) -> ResultView:
     found = judged.against_first[0] if judged.against_first else None
     first = judged.states[0]
     rows = [_run_row(run, trial, judged, i, bench) for i, run in enumerate(trial.runs)]
-    scene = _scene(trial, judged, bench)
+    expected = bench.expects(plan)
+    scene = _scene(trial, judged, expected, voice)
     honest = [honest_words(plan, one, n) for one, n in zip(judged.states, counts, strict=True) if one is not None]
     return ResultView(
         state=state,
@@ -120,14 +122,14 @@ def result_view(trial: TrialState, state: LineState, system: str) -> ResultView:
         or _whistles(trial, judged),
         scene=scene,
         chart=render_runs(scene),
-        expects=expects_words(plan, bench.expects(plan), bench),
+        expects=expects_words(plan, expected, bench),
         budgets=_budgets(trial, judged, bench),
         rows=rows,
         next_run=trial.next_run,
         apart=sum(row.done and not row.counts for row in rows),
         usable=[
             (k, name) for k, (name, one) in enumerate(zip(plan.variants, judged.states, strict=True))
-            if one is not None and bench.expects(plan) is not None
+            if one is not None and expected is not None
         ],
         resets=[words for _, words in resets_of(plan)],
         sheet=[
@@ -184,7 +186,7 @@ def _run_row(run: RunState, trial: TrialState, judged: Judged, i: int, bench: Wo
     )
 
 
-def _scene(trial: TrialState, judged: Judged, bench: Workbench) -> RunsScene | None:
+def _scene(trial: TrialState, judged: Judged, expected: float | None, voice: Voice) -> RunsScene | None:
     plan = trial.plan
     states = []
     for k, name in enumerate(plan.variants):
@@ -197,4 +199,4 @@ def _scene(trial: TrialState, judged: Judged, bench: Workbench) -> RunsScene | N
         ends = (None, None) if one is None or WAYS[plan.way].ordinal else (one.low, one.high)
         states.append(StateRow(name, runs, None if one is None else one.mean, *ends))
     quantity = WAYS[plan.way].quantity
-    return runs_scene(states, bench.expects(plan), quantity, bench.voice, WITHIN.get(quantity, HUGE))
+    return runs_scene(states, expected, quantity, voice, WITHIN.get(quantity, HUGE))
