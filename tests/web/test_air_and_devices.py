@@ -18,10 +18,12 @@ from fenwick.core.diagnosis.checks import checks_of
 from fenwick.core.diagnosis.hunt import Case
 from fenwick.core.diagnosis.practice import good_hunt, set_puzzle, take_reading
 from fenwick.data.demo import demo_rig
+from fenwick.devices.hub import Hub
 from fenwick.devices.simulated import CLEAN, DeviceServer
 from fenwick.devices.worlds import MonitorWorld, ScaleWorld
 from fenwick.rig import build_line
 from fenwick.web.air_log.cuts import BadCutsError, read_cuts, write_cuts
+from fenwick.web.device import live
 
 HTMX = {"HX-Request": "true"}
 
@@ -151,6 +153,23 @@ def test_a_scale_is_read_as_events_and_at_rest(client: FlaskClient, app: Flask, 
     said = client.post(f"/devices/{device}/latest", data={"place": "bin"}).json
     assert said == {"text": "2143", "error": "", "name": "Scale"}
     app.extensions["fenwick-devices"].close(device)
+
+
+def test_too_many_pages_that_look_are_told_so_and_ask_again_later(monkeypatch: pytest.MonkeyPatch) -> None:
+    monkeypatch.setattr(live, "_PLACES", threading.BoundedSemaphore(1))
+    hub = Hub()
+    reader = hub.reader(1, "scale", "loop://", 9600, "")
+    first = live.events(reader, 0, "metric")
+    assert next(first) == "retry: 500\n\n"
+    (told,) = live.events(reader, 7, "metric")
+    assert "retry: 5000" in told
+    assert "id: 7" in told
+    assert live.TOO_MANY in told
+    first.close()  # type: ignore[attr-defined]
+    again = live.events(reader, 0, "metric")
+    assert next(again) == "retry: 500\n\n"
+    again.close()  # type: ignore[attr-defined]
+    hub.close(1)
 
 
 def test_a_device_that_is_not_there_says_so(client: FlaskClient, app: Flask) -> None:

@@ -9,6 +9,7 @@ from markupsafe import Markup
 
 from fenwick.drawing.axes import span_ticks
 from fenwick.drawing.render import render
+from fenwick.units.convert import from_display
 from fenwick.wording.say import Voice
 
 WIDTH, ROW, TOP, BOTTOM = 560.0, 74.0, 6.0, 30.0
@@ -82,7 +83,7 @@ def runs_scene(
         return None
     values += [expected] if expected is not None else []
     low, high = min(values), max(values)
-    room = max(0.06 * (high - low), 0.02 * abs(high), 1e-6)
+    room = max(0.06 * (high - low), 0.02 * abs(high)) or from_display(1.0, quantity, voice.system)
     ticks = span_ticks(max(low - room, within[0]), min(high + room, within[1]), quantity, voice.system)
     start, stop = ticks[0], ticks[-1]
 

@@ -12,6 +12,7 @@ from fenwick.core.testing.judge import Judged
 from fenwick.core.testing.plan import LOOK, MASSES, RULER, WAYS, Plan
 from fenwick.core.testing.ranks import Ranked, fewest
 from fenwick.core.testing.summary import Summary
+from fenwick.units import format_value
 from fenwick.wording.say import Voice
 from fenwick.wording.trials import CATCH_WORDS, OUTCOME_WORDS, outcome_text
 
@@ -40,8 +41,9 @@ def half_words(plan: Plan, half: float, voice: Voice) -> str:
     """A width in the outcome's unit; of shares in points."""
     way = WAYS[plan.way]
     if way.quantity == "share":
-        return f"{100.0 * half:.1f} points"
-    return voice.figure(half, way.quantity)
+        return f"{100.0 * half:.1f} points" if half >= 0.0005 or half == 0.0 else f"{100.0 * half:.1g} points"
+    # a width is told to two figures, or one finer than the outcome's own steps would be nothing
+    return format_value(float(f"{half:.2g}"), way.quantity, voice.system, field=True, unit=True)
 
 
 def state_words(plan: Plan, state: Summary, n: int, voice: Voice) -> str:

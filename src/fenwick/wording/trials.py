@@ -73,6 +73,7 @@ RESET_WORDS: dict[str, str] = {
     "same-cut": "The same cut: tool, board, length, speed",
     "doors": "Doors, windows and other air as before",
     "sheet": "A clean sheet of marked squares, taped where it lay",
+    "light": "The same light, the same distance, for every look and photo",
     "mask": "Respirator on, and on until the air is back",
     "water-level": "Water up to its line, clean",
     "dry-cloth": "A dry, weighed cloth in the way of the air behind it",
@@ -185,6 +186,8 @@ def resets_of(plan: Plan) -> list[tuple[str, str]]:
     keys = [key for key in KINDS[plan.kind].resets if plan.compares or key != "one-change"]
     if not WAYS[plan.way].feeds:
         keys = [key for key in keys if key not in ("dust", "mass", "pace")]
+    if WAYS[plan.way].ordinal:
+        keys.append("light")
     return [(key, RESET_WORDS[key]) for key in keys]
 
 

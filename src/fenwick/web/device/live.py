@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+import threading
 import time
 from collections.abc import Iterator
 
@@ -18,6 +19,9 @@ from fenwick.web.device.words import health_words
 
 LASTS = 50.0  #: after which the browser asks again where it left off, so that no thread is held by a page long gone [s]
 PACE = 0.2  #: between two events [s]
+MOST_STREAMS = 10  #: pages that look at devices at once: each holds a thread, and other pages need some, too
+TOO_MANY = "too many pages look at devices: close one"
+_PLACES = threading.BoundedSemaphore(MOST_STREAMS)
 #: by which figures at rest may differ; SI
 STEADY = {"scale": 2.5e-3, "monitor": 3e-9, "manometer": 80.0}
 
@@ -42,10 +46,22 @@ def events(reader: Reader, last: int, system: str) -> Iterator[str]:
     last : number of the last figure that the page has
     system : whose units
     """
+    unit = unit_label(PROTOCOLS[reader.kind].quantity, system)
+    until = time.monotonic() + LASTS
+    if not _PLACES.acquire(blocking=False):
+        body = {"points": [], "unit": unit, "state": TOO_MANY, "level": "watch", "shown": ""}
+        yield f"retry: 5000\nid: {last}\ndata: {json.dumps(body)}\n\n"
+        return
+    try:
+        yield "retry: 500\n\n"
+        yield from _as_they_come(reader, last, system, until)
+    finally:
+        _PLACES.release()
+
+
+def _as_they_come(reader: Reader, last: int, system: str, until: float) -> Iterator[str]:
     quantity = PROTOCOLS[reader.kind].quantity
-    unit = unit_label(quantity, system)
-    until, told = time.monotonic() + LASTS, ""
-    yield "retry: 500\n\n"
+    unit, told = unit_label(quantity, system), ""
     while time.monotonic() < until:
         points = reader.since(last, wait=1.0)
         health = reader.health
