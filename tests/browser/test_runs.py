@@ -46,6 +46,15 @@ def go_on(page: Page, title: str) -> None:
     expect(page.locator(".step-card h2")).to_contain_text(title)
 
 
+def at_the_first_weighing(page: Page, address: str) -> None:
+    """A new test, its first run at the step where things are weighed."""
+    page.goto(address + "lines/1/tests/plan?kind=separation")
+    page.get_by_role("button", name="Plan it").click()
+    page.get_by_role("link", name="Begin run 1").click()
+    page.get_by_role("button", name="Begin run 1").click()
+    go_on(page, "Before")
+
+
 def from_scale(page: Page, field: str) -> None:
     """Take a figure from the scale once it has come to rest."""
     entry = page.get_by_label(field, exact=True)
@@ -145,11 +154,7 @@ def test_nothing_typed_is_lost_when_the_server_is_killed(page: Page, tmp_path: P
     """kill -9 while typing: what was answered is on disk, what was not is in the browser, and both come back."""
     process, address = started("demo", "--home", str(tmp_path), "--port", "0")
     port = address.rstrip("/").rsplit(":", 1)[1]
-    page.goto(address + "lines/1/tests/plan?kind=separation")
-    page.get_by_role("button", name="Plan it").click()
-    page.get_by_role("link", name="Begin run 1").click()
-    page.get_by_role("button", name="Begin run 1").click()
-    go_on(page, "Before")
+    at_the_first_weighing(page, address)
     page.get_by_label("Bin, before").press_sequentially("2143")
     expect(page.locator("#kept-line")).to_have_text("kept")
     killed(process)
@@ -173,11 +178,7 @@ def test_nothing_typed_is_lost_when_the_server_is_killed(page: Page, tmp_path: P
 def test_what_was_typed_before_the_browser_was_closed_comes_back(page: Page, tmp_path: Path) -> None:
     process, address = started("demo", "--home", str(tmp_path), "--port", "0")
     port = address.rstrip("/").rsplit(":", 1)[1]
-    page.goto(address + "lines/1/tests/plan?kind=separation")
-    page.get_by_role("button", name="Plan it").click()
-    page.get_by_role("link", name="Begin run 1").click()
-    page.get_by_role("button", name="Begin run 1").click()
-    go_on(page, "Before")
+    at_the_first_weighing(page, address)
     run = page.url
     killed(process)
     page.get_by_label("Bin, before").press_sequentially("2143")
