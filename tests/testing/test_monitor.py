@@ -58,8 +58,9 @@ def test_a_shut_room_is_not_back_within_the_log() -> None:
     assert cut.back_after is None
 
 
-@given(st.permutations(range(40)))
-def test_the_order_of_the_rows_does_not_matter(order: list[int]) -> None:
+@given(st.lists(st.permutations(range(4)), min_size=10, max_size=10))
+def test_the_order_of_rows_close_by_does_not_matter(blocks: list[list[int]]) -> None:
+    order = [4 * block + i for block, places in enumerate(blocks) for i in places]
     rows = log_of(6.0)[40:80]
     straight, shuffled = ordered(rows), ordered([rows[i] for i in order])
     assert np.array_equal(straight.time, shuffled.time)
@@ -83,6 +84,23 @@ def test_a_clock_that_leaps_is_told() -> None:
     assert len(ordered(leapt).jumps) == 1
     back = [*rows[:30], *((t - 7 * HOUR, v) for t, v in rows[30:])]
     assert len(ordered(back).jumps) == 1
+
+
+def test_what_lies_beyond_a_leap_is_kept_apart_and_not_mixed_in() -> None:
+    rows = [(10.0 * i, 5.0) for i in range(60)]
+    begun_again = [*rows, *((10.0 * i, 50.0) for i in range(20))]  # the monitor restarted: its clock begins anew
+    log = ordered(begun_again)
+    assert (log.time.size, log.beyond, len(log.jumps)) == (60, 20, 1)
+    assert set(log.value) == {5.0}
+    late = ordered([*rows[:10], *((t + 2 * HOUR, v) for t, v in rows[10:])])
+    assert (late.time.size, late.beyond) == (50, 10)
+    assert monitored(log, []).baseline == 5.0
+
+
+def test_of_two_values_at_one_time_the_first_read_is_kept() -> None:
+    log = ordered([(0.0, 9.0), (1.0, 9.0), (1.0, 3.0), (2.0, 9.0)])
+    assert list(log.value) == [9.0, 9.0, 9.0]
+    assert log.duplicates == 1
 
 
 def test_a_log_that_begins_with_the_cut_has_no_baseline() -> None:

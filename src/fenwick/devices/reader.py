@@ -12,7 +12,7 @@ from dataclasses import dataclass
 from typing import Any
 
 from fenwick.devices.lines import LineBuffer
-from fenwick.devices.protocol import GREETING, BadLineError, parse_line
+from fenwick.devices.protocol import COMMENT, GREETING, BadLineError, parse_line
 
 #: addresses that may be opened: serial ports, and the serial library's handlers that only read and write a line
 ADDRESS = re.compile(
@@ -81,6 +81,7 @@ class Reader:
         self._count = self._bad = self._dropped = self._recent_bad = 0
         self._last_bad = ""
         self._simulated = False
+        self.comments = 0  #: lines that begin with the sign of a comment
         self._state = OPENING
         self.wanted = self._began  #: when somebody last asked
         self._thread = threading.Thread(target=self._run, daemon=True, name=f"device {address}")
@@ -116,12 +117,16 @@ class Reader:
         """Whether somebody records it."""
         return bool(self._sinks)
 
-    def say(self, words: str) -> None:
-        """Send a line to a simulated device; a real one is never written to."""
-        port = self._port
-        if self._simulated and port is not None:
-            with suppress(Exception):  # it has just vanished; the reader says so
-                port.write(f"{words}\n".encode())
+    def say(self, words: str, wait: float = 0.0) -> None:
+        """Send a line to a simulated device, and wait so long [s] for its answer; a real one is never written to."""
+        port, before = self._port, self.comments
+        if not self._simulated or port is None:
+            return
+        with suppress(Exception):  # it has just vanished; the reader says so
+            port.write(f"{words}\n".encode())
+        until = time.monotonic() + wait
+        while self.comments == before and time.monotonic() < until:
+            time.sleep(0.02)
 
     def close(self) -> None:
         """Read no more."""
@@ -164,6 +169,7 @@ class Reader:
         for line in lines:
             if self._flooded(now):
                 continue
+            self.comments += line.startswith(COMMENT)
             if line.startswith(GREETING):
                 self._simulated = True
             try:

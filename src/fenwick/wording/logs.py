@@ -49,7 +49,9 @@ def log_words(log: Log, found: Monitored, voice: Voice) -> list[str]:
     ]
     told = [f"{count} rows {words}" if count > 1 else f"1 row {words}" for count, words in kept if count]
     if log.jumps:
-        told.append(f"the clock jumps {len(log.jumps)} times: nothing across a jump can be trusted")
+        times = "once" if len(log.jumps) == 1 else f"{len(log.jumps)} times"
+        rows = "1 row" if log.beyond == 1 else f"{log.beyond} rows"
+        told.append(f"the clock jumps {times}: the longest stretch is judged, {rows} beyond it kept apart")
     if told:
         said.append(f"Kept in mind: {'; '.join(told)}.")
     return said

@@ -17,6 +17,8 @@ BACK = rule("test.back").value  #: of the baseline, at which the air is back to 
 DECAY_FROM, DECAY_TO = rule("test.decay-from").value, rule("test.decay-to").value
 LEAST_DECAY = 4  #: readings
 HOUR = 3600.0  #: [s]
+SELDOM = 3  #: times that a clock is set back within a log
+SLIPS = 60.0  #: by which rows may stand out of order without the clock having been set back [s]
 
 
 @dataclass(frozen=True)
@@ -25,10 +27,11 @@ class Log:
 
     time: Array  #: [s]
     value: Array  #: in the monitor's unit
-    duplicates: int  #: rows with the time and value of another
+    duplicates: int  #: rows at the time of another
     out_of_order: int  #: rows that stood before an earlier time
     jumps: tuple[float, ...]  #: times at which the clock went back or leapt [s]
     unreadable: int  #: rows that were no pair of numbers, or below 0
+    beyond: int = 0  #: rows on the other side of a leap of the clock, kept apart
 
 
 @dataclass(frozen=True)
@@ -60,23 +63,30 @@ def ordered(rows: Sequence[tuple[float, float]], unreadable: int = 0, leap: floa
     ----------
     rows : (time [s], value) as they were read
     unreadable : rows that could not be read before
-    leap : step of the clock that counts as a jump [s]
+    leap : step of the clock ahead that counts as a jump [s]
     """
     good = [(t, v) for t, v in rows if np.isfinite(t) and np.isfinite(v) and v >= 0.0]
     unreadable += len(rows) - len(good)
-    jumps = tuple(b[0] for a, b in pairwise(good) if b[0] < a[0] - leap or b[0] > a[0] + leap)
-    disorder = sum(b[0] < a[0] for a, b in pairwise(good))
-    unique = sorted(set(good))
-    # two values at one time: the monitor repeated itself; the first is kept, the others counted
-    times = [t for t, _ in unique]
-    kept = [row for i, row in enumerate(unique) if i == 0 or times[i] != times[i - 1]]
+    # where the clock was set, what lies before and behind does not belong together: the longest part is judged
+    back = [i for i, (a, b) in enumerate(pairwise(good), start=1) if b[0] < a[0] - SLIPS]
+    ahead = [i for i, (a, b) in enumerate(pairwise(good), start=1) if b[0] > a[0] + leap]
+    # a clock is set seldom: rows that go back again and again are a table out of order
+    set_at = sorted(back + ahead) if len(back) <= SELDOM else []
+    parts = [good[i:j] for i, j in pairwise([0, *set_at, len(good)])]
+    part = max(parts, key=len)
+    # two values at one time: the monitor repeated itself; what it said first is kept, the others are counted
+    first: dict[float, float] = {}
+    for time, value in part:
+        first.setdefault(time, value)
+    kept = sorted(first.items())
     return Log(
         np.array([t for t, _ in kept]),
         np.array([v for _, v in kept]),
-        len(good) - len(kept),
-        disorder,
-        jumps,
+        len(part) - len(kept),
+        sum(b[0] < a[0] for a, b in pairwise(part)),
+        tuple(good[i][0] for i in set_at),
         unreadable,
+        len(good) - len(part),
     )
 
 

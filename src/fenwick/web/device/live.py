@@ -85,7 +85,7 @@ def figure_at_rest(device: DeviceState, place: str, system: str) -> tuple[str, s
     """(a figure that has come to rest as a field takes it, what is wrong where there is none)."""
     reader = reader_of(device)
     if place:
-        reader.say(f"put {place}")  # only a simulated scale listens: nobody else puts the bin on it
+        reader.say(f"put {place}", wait=3.0)  # only a simulated scale listens: nobody else puts the bin on it
     value, wrong = at_rest(reader, STEADY[device.kind])
     if value is None:
         words, level = health_words(reader.health)
