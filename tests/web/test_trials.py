@@ -302,7 +302,7 @@ def test_photos_are_kept_small_and_what_is_none_is_refused(client: FlaskClient) 
 
 def test_an_empty_shop_and_wrong_numbers_are_answered(client: FlaskClient, empty: FlaskClient) -> None:
     assert empty.get("/tests").headers["Location"].endswith("/start")
-    for address in ("/tests/999", "/runs/999", "/photos/999.jpg", "/lines/99/tests"):
+    for address in (f"/tests/{10**30}", "/tests/999", "/runs/999", "/photos/999.jpg", "/lines/99/tests"):
         assert client.get(address).status_code == 404
     assert client.get("/tests").headers["Location"].endswith("/lines/1/tests")
 

@@ -34,8 +34,7 @@ def init_app(app: Flask) -> None:
     )
     app.register_error_handler(RigError, lambda error: _say(f"The stored line cannot be read: {error}.", 500))
     app.register_error_handler(CSRFError, _csrf)
-    # a number beyond what the database can hold names nothing that is there
-    app.register_error_handler(OverflowError, lambda _: _say(SENTENCES[404], 404))
+    app.register_error_handler(OverflowError, _overflow)
     app.register_error_handler(HTTPException, _http)
     app.register_error_handler(Exception, _unexpected)
 
@@ -62,6 +61,11 @@ def _csrf(_error: CSRFError) -> ResponseReturnValue:
 def _http(error: HTTPException) -> ResponseReturnValue:
     status = error.code or 500
     return _say(SENTENCES.get(status, error.description or "The request could not be answered."), status)
+
+
+def _overflow(error: OverflowError) -> ResponseReturnValue:
+    """A number beyond what the database can hold names nothing that is there."""
+    return _say(SENTENCES[404], 404) if "SQLite" in str(error) else _unexpected(error)
 
 
 def _unexpected(_error: Exception) -> ResponseReturnValue:
