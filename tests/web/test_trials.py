@@ -370,3 +370,16 @@ def test_a_scale_too_coarse_for_what_gets_past_is_said(client: FlaskClient) -> N
     assert "less than one step of the scale" in page.text
     assert "at least" in page.select_one(".honest").text  # type: ignore[union-attr]
     assert "One run cannot carry" in page.text
+
+
+@pytest.mark.parametrize("system", ["metric", "inch"])
+def test_the_same_test_is_planned_again(client: FlaskClient, system: str) -> None:
+    client.set_cookie("units", system)
+    link = soup(client.get("/tests/2")).select_one(".paper-card a[href*='plan?']")
+    assert link is not None
+    page = soup(client.get(str(link["href"])))
+    assert not page.select(".error")
+    names = [field["value"] for field in page.select(".states input")]
+    assert names[:2] == ["upright", "leaning 20°"]
+    assert page.select_one("#f-fed")["value"] == ("100" if system == "metric" else "3.5274")  # type: ignore[index]
+    assert page.select_one("#f-hoped")["value"] == "3"  # type: ignore[index]

@@ -135,6 +135,14 @@ def _of_this_way(typed: Mapping[str, str]) -> Mapping[str, str]:
     return {key: text for key, text in typed.items() if key not in ("hoped", "repeats")}
 
 
+def plan_query(plan: Plan, system: str) -> dict[str, str]:
+    """A plan as its form would send it, to plan the same again."""
+    names = {f"variant_{i}": name for i, name in enumerate(plan.variants)} if KINDS[plan.kind].compares else {}
+    words = {"kind": plan.kind, "way": plan.way, "port": plan.port, "station": plan.station, "dust": plan.dust}
+    numbers = {key: _number_field(key, plan, system, {}, {}).text for key in (*ALWAYS, *NEEDS.get(plan.way, ()))}
+    return {**words, "catch": plan.setup.catch, **names, **numbers}
+
+
 def _quantity(key: str, plan: Plan) -> str:
     return NUMBERS[key][1] or WAYS[plan.way].quantity
 

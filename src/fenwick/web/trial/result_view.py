@@ -16,6 +16,7 @@ from fenwick.drawing.runs_chart import RunsScene, StateRow, render_runs, runs_sc
 from fenwick.trial.values import run_values
 from fenwick.web.trial.bench_of import Workbench, workbench
 from fenwick.web.trial.judging import judged_trial
+from fenwick.web.trial.plan_form import plan_query
 from fenwick.web.trial.plan_view import expects_words
 from fenwick.web.trial.run_view import outcome_words
 from fenwick.wording.results import (
@@ -86,6 +87,7 @@ class ResultView:
     resets: list[str]
     sheet: list[tuple[str, str, list[str], float | None]]  #: (step, what to do, figures, seconds)
     caution: str
+    again: dict[str, str]  #: to plan the same again
 
 
 def result_view(trial: TrialState, state: LineState, system: str) -> ResultView:
@@ -137,6 +139,7 @@ def result_view(trial: TrialState, state: LineState, system: str) -> ResultView:
             for step in steps(plan)
         ],
         caution=caution(plan),
+        again=plan_query(plan, system),
     )  # fmt: skip
 
 
