@@ -18,7 +18,7 @@ from fenwick.core.formulas.metrology import (
     smallest_difference,
     welch_freedom,
 )
-from fenwick.core.testing.by_hand import flow_share_by_pitch, mass_by_ruler, volume_by_ruler
+from fenwick.core.testing.by_hand import flow_share_by_pitch, volume_by_ruler
 from fenwick.core.testing.compare import CANNOT_SHOW, NOT_SHOWN, REAL, compare
 from fenwick.core.testing.separation import MassRun, Scale, run_found
 from fenwick.core.testing.summary import summary
@@ -132,9 +132,6 @@ def test_a_ruler_in_the_bin() -> None:
     heaped = volume_by_ruler(box, [0.20, 0.25, 0.28, 0.27], 0.001)
     assert heaped.sd > 5.0 * even.sd
     assert volume_by_ruler(box, [0.25], 0.001).sd > heaped.sd  # one point says little
-    mass = mass_by_ruler(even, 260.0)
-    assert mass.value == pytest.approx(even.value * 260.0)
-    assert mass.sd == pytest.approx(0.2 * mass.value, rel=0.02)
 
 
 def test_the_pitch_of_a_motor_is_a_rough_reading() -> None:

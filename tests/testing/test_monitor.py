@@ -8,7 +8,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from fenwick.core.formulas.room import concentration
-from fenwick.core.testing.monitor import monitored, ordered
+from fenwick.core.testing.monitor import close_cuts, monitored, open_cut, ordered
 
 MINUTE, HOUR = 60.0, 3600.0
 
@@ -107,4 +107,30 @@ def test_a_log_that_begins_with_the_cut_has_no_baseline() -> None:
     found = monitored(ordered(log_of(6.0)), [(0.0, 5 * MINUTE)])
     assert found.baseline is None
     assert found.cuts[0].back_after is None
-    assert monitored(ordered([]), [(0.0, 1.0)]).cuts[0].area == 0.0
+    assert found.cuts[0].during is None  # over what? nobody knows
+    assert found.cuts[0].area is None
+    assert found.cuts[0].changes is None
+    assert found.added is None
+    assert monitored(ordered([]), [(0.0, 1.0)]).cuts[0].peak is None
+
+
+def test_what_a_cut_adds_comes_with_what_the_noise_leaves_in_it() -> None:
+    values = []
+    for seed in range(200):
+        rng = np.random.default_rng(seed)
+        rows = [(10.0 * i, 10.0 + (50.0 if 30 <= i <= 36 else 0.0) + 2.0 * rng.standard_normal()) for i in range(60)]
+        added = monitored(ordered(rows), [(300.0, 360.0)]).added
+        assert added is not None
+        assert added[1] is not None
+        values.append(added)
+    truth = np.mean([value for value, _ in values])
+    assert truth == pytest.approx(50.0, abs=0.2)
+    assert np.std([value for value, _ in values]) == pytest.approx(np.mean([sd for _, sd in values]), rel=0.2)
+
+
+def test_cuts_are_opened_and_closed_on_the_clock() -> None:
+    cuts = open_cut((), 100.0)
+    assert close_cuts(cuts, 160.0) == ((100.0, 160.0),)
+    assert open_cut(cuts, 200.0) == ((100.0, 200.0), (200.0, 200.0))
+    assert close_cuts(cuts, 100.0)[0][1] > 100.0
+    assert close_cuts(((1.0, 2.0),), 9.0) == ((1.0, 2.0),)

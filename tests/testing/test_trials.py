@@ -12,16 +12,16 @@ from hypothesis import strategies as st
 
 from fenwick.core.components.bins import Bin
 from fenwick.core.testing.budget import budget
-from fenwick.core.testing.compare import CANNOT_SHOW, NOT_SHOWN, REAL, Comparison
+from fenwick.core.testing.compare import CANNOT_SHOW, NOT_SHOWN, REAL, Comparison, compare
 from fenwick.core.testing.expect import expected_outcome, readings_of_test
 from fenwick.core.testing.foresight import foresee, one_run
-from fenwick.core.testing.judge import Run, judge
+from fenwick.core.testing.judge import Run, better, judge
 from fenwick.core.testing.order import run_order
 from fenwick.core.testing.outcome import run_outcome
 from fenwick.core.testing.plan import KINDS, WAYS, Plan, Setup
 from fenwick.core.testing.ranks import Ranked, compare_ranks, fewest
 from fenwick.core.testing.steps import steps
-from fenwick.core.testing.summary import summary
+from fenwick.core.testing.summary import dry, nearly_all, summary
 from fenwick.data.demo import demo_rig
 from fenwick.rig import build_line
 
@@ -192,6 +192,8 @@ def test_a_look_is_judged_by_rank() -> None:
 def test_an_interval_holds_its_mean_and_stays_within_what_can_be(values: list[float], sd: float) -> None:
     found = summary(values, [sd] * len(values), (0.0, 1.0))
     assert found is not None
+    assert found.low is not None
+    assert found.high is not None
     assert 0.0 <= found.low <= found.mean + 1e-12
     assert found.mean - 1e-12 <= found.high <= 1.0
     assert found.sd >= found.by_instrument
@@ -252,9 +254,60 @@ def test_what_the_model_expects_and_what_it_takes_as_readings() -> None:
     assert drop is not None
     assert drop > 0.0
     assert expected_outcome(line, Plan("pull-off", "force"), places) is None
-    found = readings_of_test(Plan("leak", "leak"), places, 900.0, 40.0, {"sealed": 16e3, "shut": 15.1e3})
+    state = summary([900.0, 940.0], [40.0, 40.0], (0.0, 1e5))
+    assert state is not None
+    runs = [{"sealed": 16e3 + d, "shut": 15.1e3 + d} for d in (-20.0, 20.0)]
+    found = readings_of_test(Plan("leak", "leak"), places, state, runs)
     assert [(one.kind, one.station, one.value) for one in found] == [("sealed", "", 16e3), ("blocked", "link", 15.1e3)]
-    assert readings_of_test(Plan("pull-off", "force"), places, 20.0, 1.0, {}) == []
+    assert readings_of_test(Plan("pull-off", "force"), places, state, runs) == []
+
+
+def test_each_mass_is_held_against_its_own_scale() -> None:
+    plan = replace(MASSES, setup=Setup(bin_step=5e-3, past_step=1e-4))
+    assert "negative" not in run_outcome(plan, weighed(-0.005, 0.01)).faults  # one step of the bin's scale
+    assert "negative" in run_outcome(plan, weighed(0.09, -0.005)).faults  # fifty steps of the other
+
+
+def test_one_run_of_each_is_foreseen_to_show_nothing_as_it_is_judged() -> None:
+    plan = replace(MASSES, kind="tilt", variants=("upright", "leaning"), repeats=1, setup=Setup(1e-4, 1e-4))
+    found = foresee(plan, 0.9)
+    assert found.smallest is None
+    assert not any(can for _, _, can in found.pairs)
+    assert judge(plan, [Run(0, GOOD), Run(1, weighed(0.05, 0.05))]).against_first == (None,)
+
+
+def test_several_states_need_more_repeats_than_two_as_they_are_judged() -> None:
+    two = foresee(replace(MASSES, kind="dust", variants=("a", "b")), 0.9)
+    four = foresee(replace(MASSES, kind="dust", variants=("a", "b", "c", "d")), 0.9)
+    assert two.smallest is not None
+    assert four.smallest is not None
+    assert four.smallest > two.smallest
+    assert two.repeats is not None
+    assert four.repeats is not None
+    assert four.repeats >= two.repeats
+
+
+def test_where_nothing_is_known_of_the_doubt_no_interval_is_made_up() -> None:
+    alone = summary([31e-9], [0.0], (0.0, np.inf))
+    assert alone is not None
+    assert (alone.low, alone.high) == (None, None)
+    assert not nearly_all(alone)
+    assert dry(alone) is None
+    sure = compare([31.0, 31.0], [32.0, 32.0], 0.0, 5.0)
+    assert sure is not None
+    assert sure.verdict != REAL
+
+
+def test_better_and_worse_follow_what_the_figure_means() -> None:
+    shares = replace(MASSES, kind="tilt", variants=("a", "b"))
+    up = judge(shares, [Run(k, weighed(0.07 + 0.02 * k + d, 0.03 - 0.02 * k - d)) for k in (0, 1) for d in (0.0, 1e-3)])
+    found = up.against_first[0]
+    assert found is not None
+    assert better(shares, found) == 1
+    squares = Plan("hood", "sheet", ("a", "b"))
+    more = judge(squares, [Run(k, {"squares_hit": 20.0 + 40.0 * k + d}) for k in (0, 1) for d in (0.0, 1.0, 2.0)])
+    assert more.against_first[0] is not None
+    assert better(squares, more.against_first[0]) == -1
 
 
 def test_a_weighed_feed_is_held_against_the_depth_by_its_bulk_density() -> None:

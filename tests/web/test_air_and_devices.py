@@ -22,7 +22,7 @@ from fenwick.devices.hub import Hub
 from fenwick.devices.simulated import CLEAN, DeviceServer
 from fenwick.devices.worlds import MonitorWorld, ScaleWorld
 from fenwick.rig import build_line
-from fenwick.web.air_log.cuts import BadCutsError, read_cuts, write_cuts
+from fenwick.trial.cuts import BadCutsError, read_cuts, write_cuts
 from fenwick.web.device import live
 
 HTMX = {"HX-Request": "true"}

@@ -5,13 +5,17 @@ Rows that cannot be read are counted and kept apart; a table that cannot be a lo
 
 from __future__ import annotations
 
+import csv
 import re
 from dataclasses import dataclass
 from datetime import datetime
+from io import StringIO
 from math import isfinite
 
+from fenwick.core.testing.monitor import Log
 from fenwick.rig.table import cells_of, refused, separator_of, text_of
-from fenwick.units import BadNumberError, parse_value
+from fenwick.units import METRIC, BadNumberError, parse_value
+from fenwick.units.convert import to_display
 
 MOST_ROWS = 200_000
 TIME_WORDS = ("time", "date", "datetime", "timestamp", "seconds", "s", "t", "elapsed")
@@ -61,6 +65,16 @@ def read_log(raw: bytes) -> LogTable:
     begun = found[0][0]
     bad = len(body) - len(found)
     return LogTable(tuple((t - begun, v) for t, v in found), bad, tuple(notes))
+
+
+def write_log(log: Log) -> str:
+    """The log as a table, in order."""
+    out = StringIO()
+    writer = csv.writer(out, lineterminator="\r\n")
+    writer.writerow(["time (s)", "dust (ug/m3)"])
+    for time, value in zip(log.time, log.value, strict=True):
+        writer.writerow([f"{time:.2f}", f"{to_display(float(value), 'particles', METRIC):.3f}"])
+    return out.getvalue()
 
 
 def _not_one_column(rows: list[list[str]], separator: str) -> None:

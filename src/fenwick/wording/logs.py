@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from fenwick.core.testing.monitor import BACK, Cut, Log, Monitored
+from fenwick.units import unit_label
 from fenwick.wording.say import Voice
 
 MINUTE = 60.0  #: [s]
@@ -19,14 +20,20 @@ def cut_figures(cut: Cut, voice: Voice) -> list[str]:
         f"{cut.start / MINUTE:.1f}–{cut.stop / MINUTE:.1f}",
         _dust(cut.peak, voice),
         _dust(cut.during, voice),
-        f"{cut.area * 1e9 / MINUTE:.0f} µg·min/m³",
+        _area(cut.area, voice),
         changes,
         back,
     ]
 
 
-def _dust(value: float, voice: Voice) -> str:
-    return voice.figure(value, "particles") if value == value else "not known"
+def _dust(value: float | None, voice: Voice) -> str:
+    return "not known" if value is None else voice.figure(value, "particles")
+
+
+def _area(value: float | None, voice: Voice) -> str:
+    if value is None:
+        return "not known"
+    return f"{voice.figure(value / MINUTE, 'particles', unit=False)} {unit_label('particles', voice.system)}·min"
 
 
 def minutes(seconds: float) -> str:
@@ -38,7 +45,7 @@ def log_words(log: Log, found: Monitored, voice: Voice) -> list[str]:
     """What the log says, and what was kept apart of it."""
     said = []
     if found.baseline is None:
-        said.append("There is no baseline: nothing was read before the first cut.")
+        said.append("There is no baseline: nothing was read before the first cut, so what a cut adds is not known.")
     else:
         normal = voice.figure(BACK * found.baseline, "particles")
         said.append(f"Baseline {voice.figure(found.baseline, 'particles')}; back to normal means below {normal}.")

@@ -4,21 +4,19 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-from fenwick.core.rules import rule
 from fenwick.core.testing.budget import Source
 from fenwick.core.testing.compare import CANNOT_SHOW, NOT_SHOWN, REAL, Comparison
 from fenwick.core.testing.foresight import Foresight
-from fenwick.core.testing.judge import Judged
+from fenwick.core.testing.judge import Judged, better
 from fenwick.core.testing.plan import LOOK, MASSES, RULER, WAYS, Plan
 from fenwick.core.testing.ranks import Ranked, fewest
-from fenwick.core.testing.summary import Summary
+from fenwick.core.testing.summary import Summary, dry, nearly_all
 from fenwick.units import format_value
 from fenwick.wording.say import Voice
 from fenwick.wording.trials import CATCH_WORDS, OUTCOME_WORDS, outcome_text
 
 #: verdict to (badge, its state)
 VERDICTS = {REAL: ("real", "ok"), NOT_SHOWN: ("not shown", "none"), CANNOT_SHOW: ("cannot be shown", "watch")}
-NEARLY_ALL = 0.985  #: share from which people say "99 %" [-]
 
 
 def badge(plan: Plan, found: Comparison | Ranked | None) -> tuple[str, str] | None:
@@ -26,10 +24,8 @@ def badge(plan: Plan, found: Comparison | Ranked | None) -> tuple[str, str] | No
     if found is None:
         return None
     words, state = VERDICTS[found.verdict]
-    better = WAYS[plan.way].better * (found.difference if isinstance(found, Comparison) else found.higher - 0.5)
-    if found.verdict != REAL or not better:
-        return words, state
-    return (f"{words}: better", "ok") if better > 0.0 else (f"{words}: worse", "act")
+    told = {1: (f"{words}: better", "ok"), -1: (f"{words}: worse", "act")}
+    return told.get(better(plan, found), (words, state))
 
 
 def percent(share: float) -> str:
@@ -48,16 +44,19 @@ def half_words(plan: Plan, half: float, voice: Voice) -> str:
 
 def state_words(plan: Plan, state: Summary, n: int, voice: Voice) -> str:
     """One state over its repeats."""
-    low, mean = outcome_text(plan, state.low, voice, unit=False), outcome_text(plan, state.mean, voice)
+    mean = outcome_text(plan, state.mean, voice)
     if WAYS[plan.way].ordinal:
         return f"{mean} on average of {n}"
+    if state.low is None or state.high is None:
+        return f"{mean} ({n} run{'s' if n > 1 else ''}: neither the instrument's doubt nor any scatter is known)"
     runs = "one run: no scatter is known, this is the instrument alone" if n == 1 else f"{n} runs"
-    return f"{mean}, between {low} and {outcome_text(plan, state.high, voice)} ({runs})"
+    low, high = outcome_text(plan, state.low, voice, unit=False), outcome_text(plan, state.high, voice)
+    return f"{mean}, between {low} and {high} ({runs})"
 
 
 def honest_words(plan: Plan, state: Summary, n: int) -> str:
     """What may be said of a share that looks like all of it; empty elsewhere."""
-    if plan.way not in (MASSES, RULER) or state.high < NEARLY_ALL:
+    if plan.way not in (MASSES, RULER) or not nearly_all(state) or state.low is None:
         return ""
     if n < 2:
         return (
@@ -76,13 +75,12 @@ def verdict_words(plan: Plan, found: Comparison | Ranked | None, name: str, firs
         return f"“{name}” against “{first}” takes two runs of each that count."
     if isinstance(found, Ranked):
         return _ranked(found, name, first)
-    way = WAYS[plan.way]
     size = half_words(plan, abs(found.difference), voice)
     low, high = (_signed(plan, end, voice) for end in (found.low, found.high))
     more = "more" if found.difference > 0.0 else "less"
     interval = f"between {low} and {high}"
     if found.verdict == REAL:
-        good = "" if not way.better else " — better" if found.difference * way.better > 0.0 else " — worse"
+        good = {1: " — better", -1: " — worse"}.get(better(plan, found), "")
         effect = "" if found.effect is None else f"; {abs(found.effect):.1f} times what runs scatter by"
         return f"“{name}” is {size} {more} than “{first}”{good}: {interval}{effect}."
     seen = f"A difference of {size} was seen, {interval}: it may be chance."
@@ -118,22 +116,33 @@ def _ranked(found: Ranked, name: str, first: str) -> str:
 def foresight_words(plan: Plan, found: Foresight, expected: float | None, voice: Voice) -> list[str]:
     """What a plan will be able to tell, before anything is read, about the outcome `expected` by the model."""
     if plan.way == LOOK:
-        return [f"Grades have an order, no distance: {found.repeats} looks of each state can show which is darker."]
-    if found.one is None or found.half is None or found.smallest is None:
+        return [_look_words(plan, found)]
+    if found.one is None or found.half is None:
         return ["What it will tell depends on what is found: the line gives no figure to expect."]
     runs = "one run leaves" if plan.repeats == 1 else f"{plan.repeats} runs leave"
     about = "" if expected is None else f"The model expects {outcome_text(plan, expected, voice)}; "
     scatter = ", if runs scatter as usual" if plan.repeats == 1 else ""
     first = f"{about}{runs} it at ± {half_words(plan, found.half, voice)}{scatter}."
     said = [f"{first[:1].upper()}{first[1:]}"]
-    if plan.compares:
+    if plan.compares and found.smallest is None:
+        said.append("One run of each shows no difference: two of each are the least.")
+    if plan.compares and found.smallest is not None:
         said.append(f"A difference of {half_words(plan, found.smallest, voice)} or more would show.")
+    if plan.compares:
         hoped = half_words(plan, plan.hoped, voice)
         if found.repeats is None:
             said.append(f"{hoped} cannot be shown this way, not even by fifty runs of each.")
         elif found.repeats > plan.repeats:
             said.append(f"To show {hoped} takes {found.repeats} runs of each.")
     return said
+
+
+def _look_words(plan: Plan, found: Foresight) -> str:
+    if not plan.compares:
+        return "Grades have an order, no distance: of one state they say how it looks, nothing of how much is kept."
+    if found.repeats is not None and plan.repeats < found.repeats:
+        return f"So few looks can show nothing: from {found.repeats} of each they can show which is darker."
+    return "Grades have an order, no distance: so many looks can show which state is darker, not by how much."
 
 
 def pair_words(pairs: tuple[tuple[float, float, bool], ...]) -> list[tuple[str, bool]]:
@@ -181,9 +190,10 @@ def headline(plan: Plan, judged: Judged, voice: Voice) -> tuple[str, str]:
 
 def dry_words(state: Summary) -> str:
     """Whether it is dry behind a wet stage."""
-    limit = rule("test.dry").value
-    if state.high <= limit:
-        return "Dry behind the wet stage, as far as this scale can tell."
-    if state.low > limit:
-        return "Not dry behind it: water reaches the vacuum. Lower the water, or the flow, or add a catch behind it."
-    return "It cannot be told whether it is dry behind it: more runs, more water, or a finer scale."
+    told = {
+        True: "Dry behind the wet stage, as far as this scale can tell.",
+        False: "Not dry behind it: water reaches the vacuum. Lower the water, or the flow, or add a catch behind it.",
+    }
+    unsure = "It cannot be told whether it is dry behind it: more runs, more water, or a finer scale."
+    found = dry(state)
+    return unsure if found is None else told[found]

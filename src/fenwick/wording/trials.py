@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from fenwick.core.rules import rule
 from fenwick.core.testing.plan import DEPTHS, KINDS, WAYS, Plan
 from fenwick.wording.say import Voice
 
@@ -117,9 +116,9 @@ ASK_WORDS: dict[str, str] = {
     "behind_hose": "Suction behind the hose",
     "squares_hit": "Squares with dust",
     "grade": "Grade, 0 clean to 5 black",
-    "pitch_open": "Pitch, nothing in the way",
-    "pitch_shut": "Pitch, hose shut",
-    "pitch_now": "Pitch, as it is",
+    "pitch_open": "Pitch, nothing in the way (Hz, or any one unit)",
+    "pitch_shut": "Pitch, hose shut (the same unit)",
+    "pitch_now": "Pitch, as it is (the same unit)",
     "force": "Force at which it let go",
     "log": "Log of the monitor",
     **{f"suction_{i}": f"Suction, reading {i}" for i in range(1, 4)},
@@ -160,6 +159,8 @@ CAUTIONS: dict[str, str] = {
 
 def ask_words(plan: Plan, key: str) -> str:
     """What a figure is called in this plan."""
+    if key == "squares_hit":
+        return f"{ASK_WORDS[key]}, of {plan.setup.squares}"
     caught = CATCH_WORDS[plan.setup.catch]
     return ASK_WORDS[key].replace("What catches the rest", f"{caught[:1].upper()}{caught[1:]}")
 
@@ -191,23 +192,9 @@ def resets_of(plan: Plan) -> list[tuple[str, str]]:
     return [(key, RESET_WORDS[key]) for key in keys]
 
 
-def minutes_of(plan: Plan) -> float:
-    """Rough time that the whole test takes [min]."""
-    each = {"masses": 12.0, "ruler": 12.0, "carry": 12.0, "monitor": 25.0, "leak": 6.0}.get(plan.way, 5.0)
-    return each * plan.repeats * len(plan.variants)
-
-
 def outcome_text(plan: Plan, value: float, voice: Voice, *, unit: bool = True) -> str:
     """An outcome as text."""
     way = WAYS[plan.way]
     if way.ordinal:
         return f"{value:.1f}".removesuffix(".0")
     return voice.figure(value, way.quantity, unit=unit)
-
-
-def cooling_words(voice: Voice) -> str:
-    """How long a hose may be shut, and how long the motor cools."""
-    return (
-        f"At most {voice.figure(rule('test.shut').value, 'seconds')} shut, "
-        f"then {voice.figure(rule('test.cool').value, 'seconds')} open."
-    )

@@ -67,10 +67,10 @@ def smallest_difference(sd: Values, n: Values, sure: float = 0.95, power: float 
     return np.asarray(reach * np.asarray(sd) * np.sqrt(2.0 / np.asarray(n, dtype=float)))
 
 
-def repeats_needed(sd: float, difference: float, most: int = 50) -> int | None:
+def repeats_needed(sd: float, difference: float, sure: float = 0.95, most: int = 50) -> int | None:
     """Repeats of each that would show a difference [-]; None where even `most` would not. Both in the same [unit]."""
     counts = np.arange(2.0, most + 1.0)
-    enough = counts[smallest_difference(sd, counts) <= abs(difference)]
+    enough = counts[smallest_difference(sd, counts, sure) <= abs(difference)]
     return int(enough[0]) if enough.size else None
 
 

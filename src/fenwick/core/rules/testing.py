@@ -24,5 +24,10 @@ ROWS: tuple[Rule, ...] = (
     Rule("test.back", 1.2, 1.1, 1.5, "number", "×", "Of its baseline, at which air is back to normal"),
     Rule("test.decay-from", 0.9, 0.8, 1.0, "share", "", "Of the peak, from which its decay is fitted", ESTIMATE),
     Rule("test.decay-to", 0.1, 0.05, 0.2, "share", "", "Of the peak, down to which its decay is fitted", ESTIMATE),
+    Rule("test.nearly-all", 0.985, 0.98, 0.99, "share", "", "Kept, from which people say “99 %”", ESTIMATE),
+    Rule("test.minutes-fed", 12.0, 8.0, 20.0, "number", "min", "A run in which something is weighed and fed", ESTIMATE),
+    Rule("test.minutes-air", 25.0, 15.0, 40.0, "number", "min", "A run with a particle monitor", ESTIMATE),
+    Rule("test.minutes-shut", 6.0, 5.0, 10.0, "number", "min", "A run in which the motor must cool", ESTIMATE),
+    Rule("test.minutes-else", 5.0, 3.0, 8.0, "number", "min", "Any other run", ESTIMATE),
     Rule("test.dry", 0.001, 0.0005, 0.002, "mass", "", "Water in a cloth that still counts as dry", ESTIMATE),
 )

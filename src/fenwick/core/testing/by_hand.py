@@ -40,12 +40,6 @@ def volume_by_ruler(box: Bin, free: Sequence[float], ruler: float) -> Measured:
     return Measured(float(box.volume_to(height)), area * sd_height)
 
 
-def mass_by_ruler(volume: Measured, bulk_density: float, density_sd: float = BULK_SD) -> Measured:
-    """Its mass by the bulk density [kg]; the density's own part is mostly the larger, and relative [-]."""
-    mass = volume.value * bulk_density
-    return Measured(mass, float(np.hypot(volume.sd * bulk_density, mass * density_sd)))
-
-
 def flow_share_by_pitch(open_pitch: float, blocked_pitch: float, now: float) -> Measured | None:
     """Rough share of its open flow that a vacuum passes, by its pitch [-]; None where the pitches cannot be.
 

@@ -26,6 +26,11 @@ class Comparison:
     repeats: int | None  #: of each, that would show the difference seen or hoped for; None: more than fifty
 
 
+def sure_of_each(states: int) -> float:
+    """How sure each of several states against one must be, so that one test in twenty errs, not one pair [-]."""
+    return 1.0 - (1.0 - SURE) / max(states - 1, 1)
+
+
 def compare(
     a: Sequence[float], b: Sequence[float], reading_sd: float, hoped: float, sure: float = SURE
 ) -> Comparison | None:
@@ -48,10 +53,11 @@ def compare(
     sd = float(np.sqrt(0.5 * (var_a + var_b)))
     if spread <= 0.0:
         same = difference == 0.0
-        return Comparison(difference, difference, difference, None, NOT_SHOWN if same else REAL, 0.0, 2)
+        # neither the instrument's doubt nor any scatter is known: nothing is certain for that
+        return Comparison(difference, difference, difference, None, NOT_SHOWN if same else CANNOT_SHOW, hoped, None)
     half = float(student(sure, welch_freedom(var_a, one.size, var_b, two.size))) * spread
     least = float(smallest_difference(sd, min(one.size, two.size), sure))
     unseen = CANNOT_SHOW if least > hoped else NOT_SHOWN
     verdict = REAL if abs(difference) > half else unseen
-    needed = repeats_needed(sd, max(abs(difference), hoped) if verdict == REAL else hoped)
+    needed = repeats_needed(sd, max(abs(difference), hoped) if verdict == REAL else hoped, sure)
     return Comparison(difference, difference - half, difference + half, difference / sd, verdict, least, needed)

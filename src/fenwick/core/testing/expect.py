@@ -2,14 +2,17 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 
 import numpy as np
 
 from fenwick.core.system.line import Line
 from fenwick.core.testing.plan import DROP, LEAK, MASSES, RULER, SUCTION, Plan
+from fenwick.core.testing.summary import Summary
 from fenwick.core.tuning.readings import BLOCKED, KEPT, SEALED, Reading, expected
 from fenwick.core.tuning.readings import SUCTION as ON_WALL
+
+LEAST_SD = 1e-9  #: that a reading can have; SI
 
 
 def expected_outcome(line: Line, plan: Plan, stations: Sequence[str] = ()) -> float | None:
@@ -46,27 +49,32 @@ def _readings(plan: Plan, stations: Sequence[str]) -> list[Reading]:
 
 
 def readings_of_test(
-    plan: Plan, stations: Sequence[str], mean: float, sd: float, values: dict[str, float]
+    plan: Plan, stations: Sequence[str], state: Summary, values: Sequence[Mapping[str, float]]
 ) -> list[Reading]:
     """A test's outcome as readings that the line can be tuned to; none where the model has no word for it.
 
     Parameters
     ----------
     plan, stations : of the test, and the places where suction can be read
-    mean, sd : outcome of the state that is the line as it is, with its standard uncertainty
-    values : means of what was read, by the keys of the way's asks; SI
+    state : the one that is the line as it is
+    values : of its runs that count, by the keys of the way's asks; SI
     """
+
+    def mean(key: str) -> float:
+        return float(np.mean([one[key] for one in values]))
+
+    sd = max(state.sd, LEAST_SD)
     if plan.way in (MASSES, RULER):
-        return [Reading(KEPT, mean, sd, plan.port, dust=plan.dust)]
+        return [Reading(KEPT, state.mean, sd, plan.port, dust=plan.dust)]
     if plan.way == SUCTION and plan.station:
-        return [Reading(ON_WALL, mean, sd, plan.port, plan.station)]
+        return [Reading(ON_WALL, state.mean, sd, plan.port, plan.station)]
     if plan.way == DROP and plan.station in stations and stations.index(plan.station) > 0:
         before = stations[stations.index(plan.station) - 1]
-        pair = ((before, values["before_hose"]), (plan.station, values["behind_hose"]))
+        pair = ((before, mean("before_hose")), (plan.station, mean("behind_hose")))
         return [Reading(ON_WALL, value, sd, plan.port, place) for place, value in pair]
     if plan.way == LEAK and stations:
         return [
-            Reading(SEALED, values["sealed"], sd),
-            Reading(BLOCKED, values["shut"], sd, plan.port, stations[-1]),
+            Reading(SEALED, mean("sealed"), sd),
+            Reading(BLOCKED, mean("shut"), sd, plan.port, stations[-1]),
         ]
     return []

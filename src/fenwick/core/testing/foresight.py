@@ -18,6 +18,7 @@ from fenwick.core.formulas.metrology import (
 )
 from fenwick.core.rules import rule
 from fenwick.core.testing.by_hand import BULK_SD
+from fenwick.core.testing.compare import sure_of_each
 from fenwick.core.testing.outcome import scales
 from fenwick.core.testing.plan import CARRY, DEPTHS, DROP, FORCE, LEAK, LOOK, MASSES, RULER, SHEET, SUCTION, Plan
 from fenwick.core.testing.ranks import fewest
@@ -33,7 +34,7 @@ class Foresight:
 
     one: float | None  #: standard deviation of one run, instrument and scatter; None: not known
     half: float | None  #: half-width of the interval over the repeats
-    smallest: float | None  #: difference of two lots that would be shown four times in five
+    smallest: float | None  #: difference of two lots that would show four times in five; None: not known, or one run
     repeats: int | None  #: of each, for the difference hoped for; None: more than fifty, or not known
     pairs: tuple[tuple[float, float, bool], ...]  #: (share, other share, whether they can be told apart)
 
@@ -48,7 +49,7 @@ def foresee(plan: Plan, expected: float | None, box: Bin | None = None, bulk_den
     box, bulk_density : the bin and what lies in it [kg/m^3], for a ruler
     """
     if plan.way == LOOK:
-        return Foresight(rule("test.scatter-look").value, None, None, fewest(), ())
+        return Foresight(rule("test.scatter-look").value, None, None, fewest(sure_of_each(len(plan.variants))), ())
     one = None if expected is None else one_run(plan, expected, box, bulk_density)
     pairs = (
         tuple((a, b, _apart(plan, a, b, box, bulk_density)) for a, b in PAIRS) if plan.way in (MASSES, RULER) else ()
@@ -57,21 +58,23 @@ def foresee(plan: Plan, expected: float | None, box: Bin | None = None, bulk_den
         return Foresight(None, None, None, None, pairs)
     n = plan.repeats
     reach = float(student(SURE, n - 1 if n > 1 else 1e6))
-    return Foresight(one, reach * one / float(np.sqrt(n)), _smallest(one, n), repeats_needed(one, plan.hoped), pairs)
-
-
-def _smallest(one: float, n: int) -> float:
-    """With a single run of each only the instrument and the usual scatter speak, as if they were known."""
-    if n > 1:
-        return float(smallest_difference(one, n))
-    return float(student(SURE, 1e6)) * one * float(np.sqrt(2.0))
+    sure = sure_of_each(len(plan.variants))
+    smallest = float(smallest_difference(one, n, sure)) if n > 1 else None
+    needed = repeats_needed(one, plan.hoped, sure)
+    return Foresight(one, reach * one / float(np.sqrt(n)), smallest, needed, pairs)
 
 
 def _apart(plan: Plan, a: float, b: float, box: Bin | None, bulk_density: float | None) -> bool:
     sds = [one_run(plan, share, box, bulk_density) for share in (a, b)]
     if sds[0] is None or sds[1] is None:
         return False
-    return _smallest(float(np.sqrt(0.5 * (sds[0] ** 2 + sds[1] ** 2))), plan.repeats) <= b - a
+    both = float(np.sqrt(0.5 * (sds[0] ** 2 + sds[1] ** 2)))
+    if plan.repeats > 1:
+        return float(smallest_difference(both, plan.repeats, sure_of_each(len(plan.variants)))) <= b - a
+    if plan.compares:
+        return False  # one run of each is never judged
+    # a single run beside what is usual: as if the usual scatter were known
+    return float(student(SURE, 1e6)) * both * float(np.sqrt(2.0)) <= b - a
 
 
 def one_run(plan: Plan, value: float, box: Bin | None = None, bulk_density: float | None = None) -> float | None:

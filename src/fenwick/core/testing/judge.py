@@ -8,7 +8,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from fenwick.core.components.bins import Bin
-from fenwick.core.testing.compare import SURE, Comparison, compare
+from fenwick.core.testing.compare import REAL, Comparison, compare, sure_of_each
 from fenwick.core.testing.outcome import Outcome, run_outcome
 from fenwick.core.testing.plan import WAYS, Plan
 from fenwick.core.testing.ranks import Ranked, compare_ranks
@@ -59,10 +59,17 @@ def judge(plan: Plan, runs: Sequence[Run], box: Bin | None = None, density: floa
     values = [[float(one.value) for one in lot if one.value is not None] for lot in lots]
     sds = [[one.sd for one in lot] for lot in lots]
     states = tuple(summary(v, s, within) for v, s in zip(values, sds, strict=True))
-    # several states against one: each must be the surer, so that one in twenty tests errs, not one in twenty pairs
-    sure = 1.0 - (1.0 - SURE) / max(len(plan.variants) - 1, 1)
+    sure = sure_of_each(len(plan.variants))
     pairs = tuple(_against(plan, values[0], values[k], sds[0] + sds[k], sure) for k in range(1, len(lots)))
     return Judged(outcomes, counted, states, pairs)
+
+
+def better(plan: Plan, found: Comparison | Ranked) -> int:
+    """Whether a state is really better than the first (+1) or worse (−1); 0 where that is not shown, or no matter."""
+    if found.verdict != REAL:
+        return 0
+    change = found.difference if isinstance(found, Comparison) else found.higher - 0.5
+    return int(np.sign(change)) * WAYS[plan.way].better
 
 
 def _against(

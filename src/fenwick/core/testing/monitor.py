@@ -9,7 +9,7 @@ from itertools import pairwise
 import numpy as np
 
 from fenwick.core.arrays import Array
-from fenwick.core.formulas.metrology import decay_fit
+from fenwick.core.formulas.metrology import decay_fit, resolution_sd
 from fenwick.core.rules import rule
 
 BACK = rule("test.back").value  #: of the baseline, at which the air is back to normal [-]
@@ -17,6 +17,8 @@ BACK = rule("test.back").value  #: of the baseline, at which the air is back to 
 DECAY_FROM, DECAY_TO = rule("test.decay-from").value, rule("test.decay-to").value
 LEAST_DECAY = 4  #: readings
 HOUR = 3600.0  #: [s]
+SHORTEST = 1.0  #: cut [s]
+Cuts = tuple[tuple[float, float], ...]  #: (start, stop) of each [s]; one that stops as it starts is still open
 SELDOM = 3  #: times that a clock is set back within a log
 SLIPS = 60.0  #: by which rows may stand out of order without the clock having been set back [s]
 
@@ -40,12 +42,13 @@ class Cut:
 
     start: float  #: [s]
     stop: float  #: [s]
-    peak: float
-    during: float  #: mean above the baseline from its start to its stop
-    area: float  #: above the baseline, until it is back or the log ends [unit·s]
+    peak: float | None  #: None: nothing was read in it
+    during: float | None  #: mean over the baseline from its start to its stop; None: no baseline, or nothing read
+    area: float | None  #: over the baseline, until the next cut or the log's end [unit·s]; None: no baseline
     back_after: float | None  #: after the cut stops, until back to normal [s]; None: not within the log
     changes: float | None  #: air changes by its decay [1/h]; None: too few readings, or no decay
     changes_sd: float | None
+    readings: int = 0  #: from its start to its stop
 
 
 @dataclass(frozen=True)
@@ -54,6 +57,24 @@ class Monitored:
 
     baseline: float | None  #: median before the first cut; None: nothing was read before it
     cuts: tuple[Cut, ...]
+    still: int = 0  #: readings before the first cut
+    noise: float | None = None  #: standard deviation of one reading in still air; None: fewer than two were read there
+
+    @property
+    def added(self) -> tuple[float, float | None] | None:
+        """(dust over the baseline while cutting, mean over the cuts; what the monitor's noise leaves in it).
+
+        None where no cut has one, the second where the noise is not known.
+        """
+        known = [cut for cut in self.cuts if cut.during is not None]
+        if not known:
+            return None
+        mean = float(np.mean([cut.during for cut in known]))
+        if self.noise is None:
+            return mean, None
+        # the readings of each cut average out, and so do those of the baseline, which all cuts share
+        cutting = np.sum([1.0 / max(cut.readings, 1) for cut in known]) / len(known) ** 2
+        return mean, self.noise * float(np.sqrt(cutting + 1.0 / max(self.still, 1)))
 
 
 def ordered(rows: Sequence[tuple[float, float]], unreadable: int = 0, leap: float = HOUR) -> Log:
@@ -101,7 +122,17 @@ def monitored(log: Log, cuts: Sequence[tuple[float, float]]) -> Monitored:
     before = log.value[log.time < cuts[0][0]] if cuts else log.value
     baseline = float(np.median(before)) if before.size else None
     ends = [*(start for start, _ in cuts[1:]), float("inf")][: len(cuts)]
-    return Monitored(baseline, tuple(_cut(log, cut, end, baseline) for cut, end in zip(cuts, ends, strict=True)))
+    found = tuple(_cut(log, cut, end, baseline) for cut, end in zip(cuts, ends, strict=True))
+    return Monitored(baseline, found, int(before.size), _noise(log, before))
+
+
+def _noise(log: Log, before: Array) -> float | None:
+    """Scatter of readings in still air, never less than the monitor's own step leaves."""
+    if before.size < 2:
+        return None
+    steps = np.diff(np.unique(log.value))
+    step = float(np.min(steps)) if steps.size else 0.0
+    return max(float(np.std(before, ddof=1)), float(resolution_sd(step)))
 
 
 def _cut(log: Log, cut: tuple[float, float], end: float, baseline: float | None) -> Cut:
@@ -109,19 +140,29 @@ def _cut(log: Log, cut: tuple[float, float], end: float, baseline: float | None)
     inside = (log.time >= start) & (log.time < end)
     time, value = log.time[inside], log.value[inside]
     if time.size == 0:
-        return Cut(start, stop, float("nan"), float("nan"), 0.0, None, None, None)
-    ground = baseline or 0.0
+        return Cut(start, stop, None, None, None, None, None, None)
     peak = float(np.max(value))
-    above = np.maximum(value - ground, 0.0)
-    area = float(np.trapezoid(above, time)) if time.size > 1 else 0.0
-    after = (time >= stop) & (value <= BACK * ground) if baseline else np.zeros_like(time, dtype=bool)
-    back = float(time[after][0] - stop) if after.any() else None
     cutting = time <= stop
-    during = float(np.mean(above[cutting])) if cutting.any() else float("nan")
+    if baseline is None:  # over what? it is not known
+        return Cut(start, stop, peak, None, None, None, None, None, int(cutting.sum()))
+    above = np.maximum(value - baseline, 0.0)
+    area = float(np.trapezoid(above, time)) if time.size > 1 else 0.0
+    after = (time >= stop) & (value <= BACK * baseline)
+    back = float(time[after][0] - stop) if after.any() else None
+    during = float(np.mean(above[cutting])) if cutting.any() else None
     rate, sd = _decay(time, above, stop)
-    return Cut(
-        start, stop, peak, during, area, back, None if rate is None else rate * HOUR, None if sd is None else sd * HOUR
-    )
+    hourly = [None if one is None else one * HOUR for one in (rate, sd)]
+    return Cut(start, stop, peak, during, area, back, hourly[0], hourly[1], int(cutting.sum()))
+
+
+def open_cut(cuts: Cuts, now: float) -> Cuts:
+    """The cuts with one more that starts now [s]; one that was still open stops."""
+    return (*close_cuts(cuts, now), (now, now))
+
+
+def close_cuts(cuts: Cuts, now: float) -> Cuts:
+    """The cuts with the one that is still open stopped now [s]."""
+    return tuple((start, max(now, start + SHORTEST)) if stop <= start else (start, stop) for start, stop in cuts)
 
 
 def _decay(time: Array, above: Array, stop: float) -> tuple[float | None, float | None]:

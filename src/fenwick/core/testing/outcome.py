@@ -27,7 +27,7 @@ from fenwick.core.testing.plan import (
     WAYS,
     Plan,
 )
-from fenwick.core.testing.separation import Found, MassRun, Scale, run_found
+from fenwick.core.testing.separation import DOUBT, SLIP, Found, MassRun, Scale, run_found
 
 GRADES = (0, 5)  #: of a look: clean to black
 #: faults that keep a run apart, whatever its figures
@@ -111,9 +111,9 @@ def _ruler(plan: Plan, values: Values, box: Bin | None, density: float | None) -
     before, after = (volume_by_ruler(box, free[stage], plan.setup.ruler_step) for stage in (BEFORE, AFTER))
     share = (after.value - before.value) / fed
     sd = float(np.hypot(np.hypot(before.sd, after.sd) / fed, BULK_SD * share))
-    if share < -2.0 * sd:
+    if share < -DOUBT * sd:
         return Outcome(share, sd, ("negative",))
-    faults = ("more-out",) if share - 2.0 * sd > 1.0 else ()
+    faults = ("more-out",) if share - DOUBT * sd > 1.0 else ()
     return Outcome(float(np.clip(share, 0.0, 1.0)), sd, faults)
 
 
@@ -126,14 +126,14 @@ def _suction(plan: Plan, values: Values) -> Outcome:
 def _drop(plan: Plan, values: Values) -> Outcome:
     sd = float(difference_sd(plan.setup.gauge_step))
     drop = values["behind_hose"] - values["before_hose"]
-    return Outcome(drop, sd, ("negative",) if drop < -2.0 * sd else ())
+    return Outcome(drop, sd, ("negative",) if drop < -SLIP * sd else ())
 
 
 def _leak(plan: Plan, values: Values) -> Outcome:
     """Suction that leaks take from a line shut by hand."""
     sd = float(difference_sd(plan.setup.gauge_step))
     lost = values["sealed"] - values["shut"]
-    return Outcome(lost, sd, ("above-sealed",) if lost < -3.0 * sd else ())
+    return Outcome(lost, sd, ("above-sealed",) if lost < -SLIP * sd else ())
 
 
 def _sheet(plan: Plan, values: Values) -> Outcome:
@@ -147,7 +147,9 @@ def _sheet(plan: Plan, values: Values) -> Outcome:
 
 def _look(_: Plan, values: Values) -> Outcome:
     grade = values["grade"]
-    return Outcome(grade if GRADES[0] <= grade <= GRADES[1] else None, 0.5, () if grade in range(6) else ("grade",))
+    if grade not in range(GRADES[0], GRADES[1] + 1):
+        return Outcome(None, 0.0, ("grade",))
+    return Outcome(grade, 0.0)
 
 
 def _pitch(_: Plan, values: Values) -> Outcome:
@@ -162,15 +164,16 @@ def _force(plan: Plan, values: Values) -> Outcome:
 def _carry(plan: Plan, values: Values) -> Outcome:
     sd = float(difference_sd(plan.setup.past_step, plan.setup.repeat_sd))
     gained = values[f"cloth_{AFTER}"] - values[f"cloth_{BEFORE}"]
-    if gained < -3.0 * sd:
+    if gained < -SLIP * sd:
         return Outcome(gained, sd, ("negative",))
-    if gained - 2.0 * sd > values["fed_feed"]:
+    if gained - DOUBT * sd > values["fed_feed"]:
         return Outcome(gained, sd, ("more-out",))
     return Outcome(max(gained, 0.0), sd, ("coarse",) if gained < plan.setup.past_step else ())
 
 
 def _log(_: Plan, values: Values) -> Outcome:
-    return _above_nothing(values["log"], 0.0)
+    """Dust over the baseline while cutting; how far the monitor rattles comes with it."""
+    return Outcome(values["log"], values.get("log_sd", 0.0))
 
 
 def _above_nothing(value: float, sd: float) -> Outcome:

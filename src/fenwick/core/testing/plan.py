@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from dataclasses import dataclass, field
 
+from fenwick.core.rules import rule
+
 CATCHES = ("vacuum", "filter", "bag", "cloth")  #: what may be weighed for what gets past
 BEFORE, FEED, AFTER, READ = "before", "feed", "after", "read"
 MOST_VARIANTS, MOST_REPEATS = 4, 20
@@ -33,6 +35,7 @@ class Way:
     asks: tuple[Ask, ...]
     feeds: bool = False  #: whether dust or water is fed at an even pace
     ordinal: bool = False  #: grades, which have an order but no distance
+    takes: str = "else"  #: which rule `test.minutes-…` tells how long a run takes
 
 
 def _depths(stage: str) -> tuple[Ask, ...]:
@@ -66,6 +69,7 @@ WAYS: dict[str, Way] = {
                 _weighed("hose", AFTER, needed=False),
             ),
             feeds=True,
+            takes="fed",
         ),
         Way(
             RULER,
@@ -78,6 +82,7 @@ WAYS: dict[str, Way] = {
                 *_depths(AFTER),
             ),
             feeds=True,
+            takes="fed",
         ),
         Way(
             SUCTION,
@@ -100,8 +105,9 @@ WAYS: dict[str, Way] = {
                 _sucked("shut", READ),
                 Ask("whistle", "number", READ, needed=False, choices=("none heard", "heard")),
             ),
+            takes="shut",
         ),
-        Way(MONITOR, "particles", -1, (Ask("log", "particles", READ, device="monitor"),)),
+        Way(MONITOR, "particles", -1, (Ask("log", "particles", READ, device="monitor"),), takes="air"),
         Way(SHEET, "share", -1, (Ask("squares_hit", "number", READ),)),
         Way(LOOK, "number", -1, (Ask("grade", "number", READ),), ordinal=True),
         Way(
@@ -121,6 +127,7 @@ WAYS: dict[str, Way] = {
             -1,
             (_weighed("cloth", BEFORE), _weighed("fed", FEED), _weighed("cloth", AFTER)),
             feeds=True,
+            takes="fed",
         ),
     )
 }
@@ -192,3 +199,8 @@ class Plan:
     def compares(self) -> bool:
         """Whether there is something to compare."""
         return len(self.variants) > 1
+
+    @property
+    def minutes(self) -> float:
+        """Rough time that the whole test takes [min]."""
+        return rule(f"test.minutes-{WAYS[self.way].takes}").value * self.repeats * len(self.variants)

@@ -10,6 +10,8 @@ from fenwick.core.formulas.metrology import closure, difference_sd, separation_s
 from fenwick.core.rules import rule
 
 #: of what was fed, what should be found again [-]
+DOUBT = 2.0  #: standard uncertainties within which more out than in, or less, may still be the instrument's
+SLIP = 3.0  #: the same of a single difference, which rounding alone can take past two
 CLOSES = (rule("test.closes-least").value, rule("test.closes-most").value)
 
 
@@ -46,7 +48,7 @@ def run_found(run: MassRun, kept_scale: Scale, past_scale: Scale) -> Found:
     """One run's separation, with what is wrong with it."""
     kept_sd = float(difference_sd(kept_scale.resolution, kept_scale.repeat_sd))
     past_sd = float(difference_sd(past_scale.resolution, past_scale.repeat_sd))
-    faults = list(_mass_faults(run, past_scale))
+    faults = _mass_faults(run, kept_sd, past_sd, past_scale)
     kept, past = max(run.kept, 0.0), max(run.past, 0.0)
     if kept + past <= 0.0:
         return Found(float("nan"), float("nan"), None, None, ("nothing", *faults))
@@ -56,7 +58,7 @@ def run_found(run: MassRun, kept_scale: Scale, past_scale: Scale) -> Found:
     if run.fed is not None and run.fed > 0.0:
         closes = float(closure(run.kept, run.past, run.held or 0.0, run.fed))
         closes_sd = float(np.hypot(kept_sd, past_sd)) / run.fed
-        reach = 2.0 * closes_sd
+        reach = DOUBT * closes_sd
         if closes - reach > CLOSES[1]:
             faults.append("more-out")
         if closes + reach < CLOSES[0]:
@@ -64,9 +66,9 @@ def run_found(run: MassRun, kept_scale: Scale, past_scale: Scale) -> Found:
     return Found(share, sd, closes, closes_sd, tuple(faults))
 
 
-def _mass_faults(run: MassRun, past_scale: Scale) -> list[str]:
+def _mass_faults(run: MassRun, kept_sd: float, past_sd: float, past_scale: Scale) -> list[str]:
     faults = []
-    if min(run.kept, run.past) < -3.0 * float(difference_sd(past_scale.resolution, past_scale.repeat_sd)):
+    if run.kept < -SLIP * kept_sd or run.past < -SLIP * past_sd:
         faults.append("negative")
     if 0.0 <= run.past < past_scale.resolution:
         faults.append("coarse")

@@ -8,6 +8,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from fenwick.core.formulas.metrology import student
+from fenwick.core.rules import rule
 
 SURE = 0.95  #: of an interval [-]
 
@@ -17,8 +18,8 @@ class Summary:
     """Repeats together, in the readings' unit."""
 
     mean: float
-    low: float
-    high: float  #: of the interval at `SURE`
+    low: float | None
+    high: float | None  #: of the interval at `SURE`; None: neither the instrument's doubt nor any scatter is known
     scatter: float | None  #: standard deviation between runs; None from a single run
     by_instrument: float  #: standard uncertainty that the instrument alone leaves in the mean
     by_repeats: float | None  #: that the scatter leaves in it
@@ -51,5 +52,20 @@ def summary(values: Sequence[float], sds: Sequence[float], within: tuple[float, 
         scatter = float(np.std(values, ddof=1))
         by_repeats = scatter / float(np.sqrt(n))
         half = max(half, float(student(SURE, n - 1)) * by_repeats)
+    if half <= 0.0:
+        return Summary(mean, None, None, scatter, by_instrument, by_repeats)
     low, high = max(mean - half, within[0]), min(mean + half, within[1])
     return Summary(mean, low, high, scatter, by_instrument, by_repeats)
+
+
+def nearly_all(state: Summary) -> bool:
+    """Whether a share may be all there is, so that people would say “99 %” of it."""
+    return state.high is not None and state.high >= rule("test.nearly-all").value
+
+
+def dry(state: Summary) -> bool | None:
+    """Whether it is dry behind a wet stage; None: it cannot be told."""
+    limit = rule("test.dry").value
+    if state.low is None or state.high is None:
+        return None
+    return True if state.high <= limit else False if state.low > limit else None

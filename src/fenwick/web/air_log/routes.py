@@ -2,13 +2,10 @@
 
 from __future__ import annotations
 
-import csv
-from io import StringIO
-
 from flask import Blueprint, Response, abort, jsonify, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
 
-from fenwick.core.testing.monitor import monitored
+from fenwick.core.testing.monitor import close_cuts, monitored, open_cut
 from fenwick.data.devices import device_state, devices_of
 from fenwick.data.lines import line_names, line_state
 from fenwick.data.logs import (
@@ -25,8 +22,8 @@ from fenwick.data.trials import run_state
 from fenwick.drawing.log_chart import render_log
 from fenwick.rig import RigError
 from fenwick.rig.result import voice_for
-from fenwick.trial.log_csv import read_log
-from fenwick.web.air_log.cuts import BadCutsError, read_cuts, write_cuts
+from fenwick.trial.cuts import BadCutsError, read_cuts, write_cuts
+from fenwick.trial.log_csv import read_log, write_log
 from fenwick.web.air_log.recording import record, recordings
 from fenwick.web.database import session
 from fenwick.web.device.live import reader_of
@@ -34,6 +31,7 @@ from fenwick.web.units import unit_system
 from fenwick.wording.logs import cut_figures, log_words
 
 bp = Blueprint("air_log", __name__)
+A_CUT = 60.0  #: that a simulated shop makes [s]
 
 
 @bp.get("/lines/<int:line_id>/air")
@@ -81,25 +79,15 @@ def mark(log_id: int, what: str) -> ResponseReturnValue:
         if recording is not None:
             recording.end()
             del recordings()[log_id]
-        open_cut = [cut for cut in state.cuts if cut[1] <= cut[0]]
-        if open_cut and state.log.time.size:
-            set_cuts(session(), log_id, [_shut(cut, float(state.log.time[-1])) for cut in state.cuts])
+        if state.log.time.size:
+            set_cuts(session(), log_id, close_cuts(state.cuts, float(state.log.time[-1])))
         end_log(session(), log_id)
+    elif what == "cut":
+        recording.reader.say(f"cut {A_CUT:.0f}")  # only a simulated monitor listens: nobody else cuts beside it
+        set_cuts(session(), log_id, open_cut(state.cuts, recording.now))
     else:
-        cuts = list(state.cuts)
-        now = recording.now
-        if what == "cut":
-            recording.reader.say("cut 60")  # only a simulated monitor listens: nobody else cuts beside it
-            cuts.append((now, now))
-        else:
-            cuts = [_shut(cut, now) for cut in cuts]
-        set_cuts(session(), log_id, cuts)
+        set_cuts(session(), log_id, close_cuts(state.cuts, recording.now))
     return _after(state.line_id, log_id)
-
-
-def _shut(cut: tuple[float, float], now: float) -> tuple[float, float]:
-    """A cut that is still open ends now."""
-    return (cut[0], max(now, cut[0] + 1.0)) if cut[1] <= cut[0] else cut
 
 
 @bp.post("/logs/<int:log_id>/cuts")
@@ -126,13 +114,8 @@ def remove(log_id: int, what: str) -> ResponseReturnValue:
 @bp.get("/logs/<int:log_id>.csv")
 def save(log_id: int) -> ResponseReturnValue:
     """The log as a table, in order."""
-    state = log_state(session(), log_id)
-    out = StringIO()
-    writer = csv.writer(out, lineterminator="\r\n")
-    writer.writerow(["time (s)", "dust (ug/m3)"])
-    for t, v in zip(state.log.time, state.log.value, strict=True):
-        writer.writerow([f"{t:.2f}", f"{v * 1e9:.3f}"])
-    response = Response(out.getvalue(), mimetype="text/csv")
+    body = write_log(log_state(session(), log_id).log)
+    response = Response(body, mimetype="text/csv")
     response.headers.set("Content-Disposition", "attachment", filename=f"air-{log_id}.csv")
     return response
 

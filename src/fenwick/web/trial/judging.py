@@ -3,9 +3,6 @@
 from __future__ import annotations
 
 from dataclasses import replace
-from math import isfinite
-
-import numpy as np
 
 from fenwick.core.testing.judge import Judged, Run, judge
 from fenwick.core.testing.plan import MONITOR
@@ -20,20 +17,17 @@ def runs_of(trial: TrialState) -> list[Run]:
     runs = trial.judged_runs()
     if trial.plan.way != MONITOR:
         return runs
-    found = []
-    for run, row in zip(runs, trial.runs, strict=True):
-        value = logged(row.id)
-        found.append(run if value is None else replace(run, values={"log": value}))
-    return found
+    return [replace(run, values=logged(row.id)) for run, row in zip(runs, trial.runs, strict=True)]
 
 
-def logged(run_id: int) -> float | None:
-    """What a run's log says: dust over the baseline while cutting, mean over its cuts [kg/m^3]; None: nothing yet."""
+def logged(run_id: int) -> dict[str, float]:
+    """What a run's log says, by the keys of its way; empty: nothing yet."""
     log_id = log_of_run(session(), run_id)
-    if log_id is None:
-        return None
-    values = [cut.during for cut in log_state(session(), log_id).monitored.cuts if isfinite(cut.during)]
-    return float(np.mean(values)) if values else None
+    added = None if log_id is None else log_state(session(), log_id).monitored.added
+    if added is None:
+        return {}
+    value, sd = added
+    return {"log": value} if sd is None else {"log": value, "log_sd": sd}
 
 
 def judged_trial(trial: TrialState, bench: Workbench) -> Judged:

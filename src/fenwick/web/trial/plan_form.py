@@ -182,7 +182,9 @@ def _fields(
     if WAYS[plan.way].feeds and plan.way != "carry" and plan.kind != "dust":
         dusts = tuple((key, dust.label) for key, dust in DUSTS.items())
         first.append(Field("dust", "Dust fed", plan.dust, choices=dusts, optional=True, unknown="that of the line"))
-    first += [_number_field(key, plan, voice.system, typed, errors) for key in ALWAYS]
+    # grades have no distance, so that no difference of them is worth more than another
+    always = ("repeats",) if WAYS[plan.way].ordinal else ALWAYS
+    first += [_number_field(key, plan, voice.system, typed, errors) for key in always]
     tools = [_number_field(key, plan, voice.system, typed, errors) for key in NEEDS.get(plan.way, ())]
     first += [field for field in tools if field.path in ("fed", "feed_seconds")]
     tools = [field for field in tools if field.path not in ("fed", "feed_seconds")]

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 from fenwick.core.testing.foresight import foresee
 from fenwick.core.testing.order import run_order
-from fenwick.core.testing.plan import WAYS, Plan
+from fenwick.core.testing.plan import Plan
 from fenwick.data.lines import LineState
 from fenwick.web.trial.bench_of import Workbench, workbench
 from fenwick.web.trial.plan_form import PlanForm, plan_form
@@ -16,7 +16,6 @@ from fenwick.wording.trials import (
     KIND_WORDS,
     OUTCOME_WORDS,
     caution,
-    minutes_of,
     outcome_text,
     resets_of,
 )
@@ -59,7 +58,7 @@ def plan_view(state: LineState, typed: Mapping[str, str], seed: int, system: str
         pairs=pair_words(found.pairs),
         resets=[words for _, words in resets_of(plan)],
         order=ordered_states(plan),
-        time=time_words(minutes_of(plan)),
+        time=time_words(plan.minutes),
         caution=caution(plan),
     )
 
@@ -73,8 +72,6 @@ def expects_words(plan: Plan, expected: float | None, bench: Workbench) -> str:
 
 def ordered_states(plan: Plan) -> list[tuple[int, str]]:
     """(number, state) of every run in the order drawn."""
-    if not WAYS[plan.way].asks or not plan.variants:
-        return []
     order = run_order(len(plan.variants), plan.repeats, plan.seed)
     return [(number, plan.variants[variant]) for number, variant in enumerate(order, start=1)]
 

@@ -112,8 +112,7 @@ def outcome_words(
 ) -> tuple[str, str, list[str]]:
     """(what the run came to so far, how much of the feed was found again, what is wrong with it)."""
     if plan.way == "monitor":
-        found = logged(run.id)
-        values = values if found is None else {**values, "log": found}
+        values = {**values, **logged(run.id)}
     outcome = run_outcome(plan, values, bench.box, bench.bulk_density(plan))
     faults = [RUN_FAULTS[key] for key in outcome.faults if key != "missing" or run.state == DONE]
     if outcome.value is None:

@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from statistics import fmean
-
 from fenwick.core.testing.expect import readings_of_test
 from fenwick.core.testing.plan import WAYS
 from fenwick.core.tuning.readings import Reading
@@ -28,12 +26,7 @@ def readings_from(trial: TrialState, variant: int, bench: Workbench) -> list[Rea
         for run, counts in zip(runs_of(trial), judged.counted, strict=True)
         if counts and run.variant == variant
     ]
-    means = {
-        ask.key: fmean(values[ask.key] for values in counted)
-        for ask in WAYS[trial.plan.way].asks
-        if all(ask.key in values for values in counted)
-    }
-    return readings_of_test(trial.plan, bench.places, state.mean, max(state.sd, 1e-9), means)
+    return readings_of_test(trial.plan, bench.places, state, counted)
 
 
 def rows_of(trial: TrialState) -> list[RunRow]:
