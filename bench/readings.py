@@ -15,9 +15,10 @@ from fenwick.core.diagnosis.faults import LOOKS, SYMPTOMS, possible, symptom_lik
 from fenwick.core.diagnosis.hunt import LOOK, Case, hunt, next_checks
 from fenwick.core.system.line import Line
 from fenwick.core.testing.compare import REAL, compare
+from fenwick.core.tuning.candidates import readable
 from fenwick.core.tuning.factors import spreads, tuned
 from fenwick.core.tuning.fit import KEYS, REACH, expected_at, fit
-from fenwick.core.tuning.readings import BLOCKED, FLOW, KEPT, SEALED, SUCTION, Reading, expected
+from fenwick.core.tuning.readings import Reading, expected
 from fenwick.data.demo import demo_rig
 from fenwick.rig import build_line
 
@@ -31,11 +32,7 @@ def candidates(line: Line) -> list[Reading]:
     leaf = next(leaf for leaf in line.leaves if leaf.open)
     parts = [part for branch in leaf.way for part in branch.elements] + list(line.trunk)
     places = [part.id for part in parts if isinstance(part, Hose | Separator)]
-    found = [Reading(SUCTION, 0.0, 60.0, leaf.id, place) for place in places]
-    found += [Reading(BLOCKED, 0.0, 100.0, leaf.id, places[-1]), Reading(SEALED, 0.0, 100.0)]
-    found += [Reading(FLOW, 0.0, 1e-3, leaf.id), Reading(KEPT, 0.0, 0.01, leaf.id)]
-    found += [Reading(KEPT, 0.0, 0.01, leaf.id, dust=dust) for dust in ("sanding-p240", "saw")]
-    return found
+    return readable(line, places, ("", "sanding-p240", "saw"))
 
 
 def readings(say: Say) -> None:

@@ -7,13 +7,12 @@ from dataclasses import dataclass, replace
 
 from fenwick.core.components.dust import DUSTS
 from fenwick.core.system.line import Line
+from fenwick.core.tuning.candidates import READ_AT
 from fenwick.core.tuning.readings import BLOCKED, FLOW, KEPT, KINDS, SUCTION, Reading, can_be, usual_sd
 from fenwick.units import BadNumberError, parse_value, unit_label
 from fenwick.web.fields import Field
 from fenwick.wording.say import Voice
 from fenwick.wording.tuning import KIND_WORDS
-
-READ_AT = ("hose", "separator", "reducer", "elbow", "wet-stage", "plate", "inline-filter", "gate")
 
 
 @dataclass(frozen=True)

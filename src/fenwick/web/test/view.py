@@ -11,8 +11,9 @@ from fenwick.core.errors import CoreError
 from fenwick.core.system.check import LEVEL_WORDS
 from fenwick.core.system.line import Line
 from fenwick.core.system.operating import operating_point
+from fenwick.core.tuning.candidates import readable
 from fenwick.core.tuning.fit import REACH, Fit, figures_at, fit, miss_level, next_readings
-from fenwick.core.tuning.readings import BLOCKED, FLOW, KEPT, SEALED, SUCTION, Reading
+from fenwick.core.tuning.readings import FLOW, KEPT, Reading
 from fenwick.data.lines import LineState
 from fenwick.data.readings import Taken
 from fenwick.drawing.factor_bars import render_factor
@@ -159,12 +160,7 @@ def _next(fitted: Fit, line: Line, kinds: Mapping[str, str], asked: str, voice: 
     """The readings most worth taking for a figure."""
     port = next((leaf.id for leaf in line.leaves if leaf.open), line.leaves[0].id)
     places = [name for name, _ in stations(line, voice, kinds)]
-    candidates = [Reading(SUCTION, 0.0, 60.0, port, place) for place in places]
-    if places:
-        candidates.append(Reading(BLOCKED, 0.0, 120.0, port, places[-1]))
-    candidates += [Reading(SEALED, 0.0, 120.0), Reading(FLOW, 0.0, 1e-3, port)]
-    if line.separators and line.dust is not None:
-        candidates += [Reading(KEPT, 0.0, 0.01, port, dust=kind) for kind in ("", "sanding-p240", "saw")]
+    candidates = readable(line, places, ("", "sanding-p240", "saw"))
     figure_asked = Reading(asked, 0.0, 1.0, port)
     found = [one for one in next_readings(fitted, candidates, figure_asked) if one.before > 0.0]
     return [next_words(one, voice, FIGURES[asked][1]) for one in found[:MOST_NEXT] if one.after < 0.98 * one.before]

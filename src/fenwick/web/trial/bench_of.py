@@ -11,10 +11,10 @@ from fenwick.core.errors import CoreError
 from fenwick.core.system.line import Line
 from fenwick.core.testing.expect import expected_outcome
 from fenwick.core.testing.plan import Plan
+from fenwick.core.tuning.candidates import READ_AT
 from fenwick.data.lines import LineState
 from fenwick.rig import build_line
 from fenwick.rig.result import voice_for
-from fenwick.web.test.form import READ_AT
 from fenwick.web.test.view import station_kinds
 from fenwick.wording.say import Voice
 
