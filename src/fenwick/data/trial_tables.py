@@ -20,7 +20,6 @@ class Trial(SQLModel, table=True):
     title: str = Field(max_length=120)
     plan: str = Field(sa_column=Column(Text, nullable=False))
     revision: int  #: of the line when it was planned
-    note: str = Field(default="", max_length=2000)
     created_at: datetime = Field(default_factory=_now)
     removed_at: datetime | None = None
 

@@ -47,7 +47,6 @@ class TrialState:
     line_id: int
     title: str
     plan: Plan
-    note: str
     on: str  #: date it was planned
     runs: tuple[RunState, ...]
     line_changed: bool = False  #: since it was planned
@@ -57,11 +56,6 @@ class TrialState:
         """The run that is under way, else the first that waits."""
         live = [run for run in self.runs if run.state in LIVE]
         return next(iter(live or [run for run in self.runs if run.state == WAITING]), None)
-
-    @property
-    def done(self) -> bool:
-        """Whether no run is left to do."""
-        return self.next_run is None
 
     def judged_runs(self) -> list[Run]:
         """The runs as the core judges them."""
@@ -117,7 +111,6 @@ def trial_state(session: Session, trial_id: int) -> TrialState:
         trial.line_id,
         trial.title,
         read_plan(trial.plan),
-        trial.note,
         trial.created_at.date().isoformat(),
         tuple(_run_state(session, row) for row in rows),
         line is not None and line.cursor != trial.revision,

@@ -24,19 +24,21 @@ class Protocol:
     quantity: str
     unit: str  #: of lines that name none
     most: float  #: that it can show; SI
+    rests: float  #: by which figures at rest may differ; SI
     spellings: tuple[tuple[str, str], ...]  #: (unit on the line, as the units know it)
 
 
 PROTOCOLS: dict[str, Protocol] = {
-    "scale": Protocol("mass", "weighed", "g", 300.0, (("g", "g"), ("kg", "kg"), ("oz", "oz"), ("lb", "lb"))),
+    "scale": Protocol("mass", "weighed", "g", 300.0, 2.5e-3, (("g", "g"), ("kg", "kg"), ("oz", "oz"), ("lb", "lb"))),
     "monitor": Protocol(
-        "dust", "particles", "ug/m3", 0.1, (("ug/m3", "ug/m^3"), ("µg/m³", "ug/m^3"), ("mg/m3", "mg/m^3"))
+        "dust", "particles", "ug/m3", 0.1, 3e-9, (("ug/m3", "ug/m^3"), ("µg/m³", "ug/m^3"), ("mg/m3", "mg/m^3"))
     ),
     "manometer": Protocol(
         "suction",
         "suction",
         "kPa",
         100e3,
+        80.0,
         (("kPa", "kPa"), ("Pa", "Pa"), ("hPa", "hPa"), ("mbar", "mbar"), ("mmH2O", "mmH2O"), ("inH2O", "inH2O")),
     ),
 }

@@ -22,8 +22,6 @@ PACE = 0.2  #: between two events [s]
 MOST_STREAMS = 10  #: pages that look at devices at once: each holds a thread, and other pages need some, too
 TOO_MANY = "too many pages look at devices: close one"
 _PLACES = threading.BoundedSemaphore(MOST_STREAMS)
-#: by which figures at rest may differ; SI
-STEADY = {"scale": 2.5e-3, "monitor": 3e-9, "manometer": 80.0}
 
 
 def hub() -> Hub:
@@ -86,7 +84,7 @@ def figure_at_rest(device: DeviceState, place: str, system: str) -> tuple[str, s
     reader = reader_of(device)
     if place:
         reader.say(f"put {place}", wait=3.0)  # only a simulated scale listens: nobody else puts the bin on it
-    value, wrong = at_rest(reader, STEADY[device.kind])
+    value, wrong = at_rest(reader, PROTOCOLS[device.kind].rests)
     if value is None:
         words, level = health_words(reader.health)
         return "", wrong if level == "ok" else f"{words[:1].upper()}{words[1:]}. {wrong}"

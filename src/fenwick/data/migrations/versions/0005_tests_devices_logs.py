@@ -23,7 +23,6 @@ def upgrade() -> None:
         sa.Column("title", sa.String(120), nullable=False),
         sa.Column("plan", sa.Text, nullable=False),
         sa.Column("revision", sa.Integer, nullable=False),
-        sa.Column("note", sa.String(2000), nullable=False),
         sa.Column("created_at", sa.DateTime, nullable=False),
         sa.Column("removed_at", sa.DateTime, nullable=True),
     )
