@@ -21,9 +21,10 @@ from bench.timing import best, median
 from bench.trees import Maker
 from fenwick.core.components.elements import Hose
 from fenwick.core.system.assess import assess
+from fenwick.core.system.changes import candidates
 from fenwick.core.system.line import Line
 from fenwick.core.system.operating import operating_point
-from fenwick.core.system.whatif import candidates, try_all
+from fenwick.core.system.whatif import try_all
 from fenwick.data.demo import demo_rig, demo_shop, seed_demo
 from fenwick.rig import build_line
 from fenwick.rig.measure import measure_next

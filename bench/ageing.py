@@ -29,7 +29,7 @@ def ageing(say: Say) -> None:
 
     def both() -> None:
         for one in (line, bare):
-            mapped = ageing_map(one)
+            mapped = ageing_map(one, 0)
             assert mapped is not None
             march(mapped, clean, HOURS)
 

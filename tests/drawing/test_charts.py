@@ -35,7 +35,7 @@ def points(svg: ElementTree.Element, name: str) -> np.ndarray:
 def grade_chart(kept: float = 0.5) -> GradeChart:
     """A dust of 50 µm of which every size is kept alike."""
     entering = lognormal_weights(50e-6, 2.0)[:, 0]
-    return GradeChart(entering, np.full(60, kept), np.ones(60), {"lapple": np.full(60, 0.9)}, 10e-6)
+    return GradeChart(entering, np.full(60, kept), np.ones(60), {"lapple": np.full(60, 0.9)}, 10e-6, 1.0 - kept, 50e-6)
 
 
 def test_columns_split_into_what_stays_and_what_passes() -> None:

@@ -6,7 +6,7 @@ from typing import Any
 import pytest
 
 from fenwick.core.system.operating import operating_point
-from fenwick.core.system.ports import flow_alone
+from fenwick.core.system.ports import each_alone
 from fenwick.data.demo import demo_rig
 from fenwick.rig import Rig, RigError, build_line, check_rig, edit_rig, write_rig
 from fenwick.rig.branches import remove_tool
@@ -50,8 +50,8 @@ def test_one_moved_hose_is_the_line_of_its_tool_alone(port: str) -> None:
 
 
 def test_a_moved_hose_gets_more_air_than_gates_let_through() -> None:
-    by_gates = flow_alone(build_line(demo_rig("demo_bench")))
-    by_hose = flow_alone(build_line(swapped()))
+    by_gates = each_alone(build_line(demo_rig("demo_bench"))).flow
+    by_hose = each_alone(build_line(swapped())).flow
     assert (by_hose > by_gates).all()
 
 

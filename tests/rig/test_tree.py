@@ -6,7 +6,7 @@ from typing import Any
 import pytest
 
 from fenwick.core.system.operating import operating_point
-from fenwick.core.system.ports import flow_alone, line_alone
+from fenwick.core.system.ports import each_alone, line_alone
 from fenwick.data.demo import demo_rig
 from fenwick.rig import Rig, RigError, build_line, check_rig, read_rig, write_rig
 from fenwick.rig.ports import alone
@@ -44,7 +44,7 @@ def test_a_tree_survives_its_file(bench: Rig) -> None:
 
 def test_opening_one_alone_shuts_the_others_and_gives_it_the_flow_of_the_batch(bench: Rig) -> None:
     line = build_line(bench)
-    flows = flow_alone(line)
+    flows = each_alone(line).flow
     for i, leaf in enumerate(line.leaves):
         opened = alone(bench, leaf.id)
         assert opened is not None

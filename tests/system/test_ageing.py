@@ -18,7 +18,7 @@ from fenwick.core.rules import RuleBook
 from fenwick.core.system.ageing import HOUR, AgeingMap, Course, Filters, ageing_map, bin_hours, without_separators
 from fenwick.core.system.line import Line
 from fenwick.core.system.march import march
-from fenwick.core.system.upkeep import LONG, Prices, Way, cleanings, cost_per_hour, payback_hours, upkeep
+from fenwick.core.system.upkeep import LONG, Prices, cleanings, cost_per_hour, upkeep
 from tests.lines import disc_line
 
 DOWN = 0.75
@@ -44,7 +44,7 @@ def with_cyclone(line: Line) -> Line:
 
 def mapped(line: Line) -> AgeingMap:
     """Its map."""
-    found = ageing_map(line)
+    found = ageing_map(line, 0)
     assert found is not None
     return found
 
@@ -117,11 +117,11 @@ def test_an_inline_filter_loads_up_and_chokes_the_line() -> None:
 
 
 def test_unknown_dust_or_no_filter_is_not_followed() -> None:
-    assert ageing_map(replace(dusty(), dust=None)) is None
-    assert ageing_map(dusty(rate=0.0)) is None
+    assert ageing_map(replace(dusty(), dust=None), 0) is None
+    assert ageing_map(dusty(rate=0.0), 0) is None
     bare = dusty()
-    assert ageing_map(replace(bare, vacuum=replace(bare.vacuum, filter=None))) is None
-    assert upkeep(replace(bare, dust=None), 10.0) is None
+    assert ageing_map(replace(bare, vacuum=replace(bare.vacuum, filter=None)), 0) is None
+    assert upkeep(replace(bare, dust=None), 0, 10.0) is None
 
 
 def test_the_bin_fills_by_what_it_keeps() -> None:
@@ -147,34 +147,35 @@ def test_cleaning_restores_less_each_time_until_the_filter_is_worn() -> None:
 
 
 def test_costs_and_payback_by_hand() -> None:
-    found = upkeep(dusty(area=0.6), 10.0)
+    found = upkeep(dusty(area=0.6), 0, 10.0, Prices(filter=20.0, separator=45.0), weekly=5.0)
     assert found is not None
     assert found.without is not None
-    prices = Prices(filter=20.0, separator=45.0)
-    with_it, without = (cost_per_hour(way, prices, RuleBook()) for way in (found.with_it, found.without))
+    with_it, without = found.with_it.cost, found.without.cost
     assert with_it == pytest.approx(20.0 / (2.952 * found.with_it.life))
     assert without == pytest.approx(20.0 / (2.952 * found.without.life))
-    pays = payback_hours(found, prices, RuleBook())
-    assert pays == pytest.approx(45.0 / (without - with_it))  # type: ignore[operator]
-    assert payback_hours(found, Prices(), RuleBook()) is None
-    assert cost_per_hour(found.with_it, Prices(), RuleBook()) is None
+    assert found.payback == pytest.approx(45.0 / (without - with_it))  # type: ignore[operator]
+    assert found.payback_weeks == pytest.approx(found.payback / 5.0)  # type: ignore[operator]
+    assert found.bin_weeks == pytest.approx(found.bin_hours / 5.0)  # type: ignore[operator]
+    unpriced = upkeep(dusty(area=0.6), 0, 10.0)
+    assert unpriced is not None
+    assert (unpriced.payback, unpriced.with_it.cost, unpriced.bin_weeks) == (None, None, None)
 
 
 def test_the_smallest_filter_just_lasts() -> None:
-    found = upkeep(dusty(), 10.0)
+    found = upkeep(dusty(), 0, 10.0)
     assert found is not None
     assert found.smallest is not None
     assert life(dusty(), found.smallest)[0] == pytest.approx(10.0, rel=0.05)
 
 
 def test_from_today_less_is_left_and_the_cake_filters_better() -> None:
-    found = upkeep(dusty(held=0.03), 10.0)
+    found = upkeep(dusty(held=0.03), 0, 10.0)
     assert found is not None
     assert found.now_left is not None
     assert 0.0 < found.now_left < found.with_it.life
     assert found.today < 1.0
     assert found.exhaust_today < found.exhaust_clean
-    caked = upkeep(dusty(held=0.25), 10.0)
+    caked = upkeep(dusty(held=0.25), 0, 10.0)
     assert caked is not None
     assert caked.now_left == 0.0
 
@@ -183,6 +184,5 @@ def test_a_course_that_never_falls_has_no_end() -> None:
     flat = np.full((3, 1), 0.04)
     course = Course(np.array([0.0, 1.0, 2.0]), flat, flat, flat, flat, flat, flat)
     assert np.isinf(course.life(DOWN)[0])
-    assert cost_per_hour(
-        Way("with", 0.0, course, float("inf"), 0.0), Prices(filter=29.52), RuleBook()
-    ) == pytest.approx(29.52 / (2.952 * LONG))
+    endless = cleanings(float("inf"), RuleBook())
+    assert cost_per_hour(float("inf"), False, endless, Prices(filter=29.52)) == pytest.approx(29.52 / (2.952 * LONG))

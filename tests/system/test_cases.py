@@ -10,7 +10,7 @@ from fenwick.core.system.cases import CASES, solve_cases
 from fenwick.core.system.doubts import doubts, is_starved
 from fenwick.core.system.line import Line
 from fenwick.core.system.operating import operating_point
-from fenwick.core.system.ports import fan_alone, line_alone
+from fenwick.core.system.ports import each_alone, line_alone
 from fenwick.data.demo import demo_rig
 from fenwick.rig import build_line, edit_rig
 
@@ -60,7 +60,8 @@ def test_the_fan_laws(share: float) -> None:
 
 
 def test_the_points_of_the_tools_lie_on_the_curve(line: Line) -> None:
-    flow, suction = fan_alone(line)
+    alone = each_alone(line)
+    flow, suction = alone.through, alone.suction
     assert line.vacuum.curve.suction(flow, line.site.density) == pytest.approx(suction, rel=1e-6)
 
 

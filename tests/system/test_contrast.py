@@ -5,6 +5,7 @@ from dataclasses import replace
 import numpy as np
 import pytest
 
+from fenwick.core.system.assess import assess
 from fenwick.core.system.contrast import contrast, outcomes
 from fenwick.core.system.effects import with_stage
 from fenwick.core.system.line import Line
@@ -39,19 +40,22 @@ def test_a_leak_is_told_apart_and_swaps_sign_with_the_order() -> None:
 
 
 def test_the_same_assumption_draws_the_same_in_every_line() -> None:
-    _, one, _ = vary(disc_line(), 100, 7)
-    _, other, _ = vary(disc_line(leak=1e-4, bore=0.05), 100, 7)
+    one = vary(disc_line(), 100, 7).drawn
+    other = vary(disc_line(leak=1e-4, bore=0.05), 100, 7).drawn
     for key in set(one) & set(other):
         assert np.array_equal(one[key], other[key])
     assert not np.array_equal(one["dust.size"], one["bin.stir"])
 
 
-def test_the_medians_of_a_contrast_are_those_of_the_bands() -> None:
+def test_a_contrast_starts_from_the_line_as_it_stands_and_draws_as_its_bands_do() -> None:
     line = disc_line()
     kept = outcomes(line, 0, draws=2000)["kept"]
     band = sureness(line).kept
     assert band is not None
-    assert float(np.median(kept)) == pytest.approx(band.median, abs=1e-6)
+    whole = assess(line).kept
+    assert whole is not None
+    assert kept[0] == pytest.approx(whole[0], abs=1e-6)
+    assert float(np.median(kept[1:])) == pytest.approx(band.median, abs=1e-6)
 
 
 def test_every_question_is_put_on_a_line_with_a_disc(rig: Rig) -> None:

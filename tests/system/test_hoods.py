@@ -17,9 +17,10 @@ from fenwick.core.components.vacuum import FilterMedium
 from fenwick.core.formulas.capture import slot_velocity
 from fenwick.core.system.assess import Assessment, assess
 from fenwick.core.system.capture import Capture, tool_flow
+from fenwick.core.system.changes import candidates
 from fenwick.core.system.line import Line
-from fenwick.core.system.ports import flow_alone, line_alone, with_dust
-from fenwick.core.system.whatif import candidates, try_all
+from fenwick.core.system.ports import each_alone, line_alone, with_dust
+from fenwick.core.system.whatif import try_all
 from tests.lines import disc_line
 
 COMMON: dict[str, Any] = {"release": "active", "thrown_share": 0.5}
@@ -163,7 +164,7 @@ def test_opening_a_tool_alone_opens_all_its_ports() -> None:
     tree = replace(line, branches=gated)
     assert [leaf.open for leaf in line_alone(tree, 0).leaves] == [True, True, False]
     assert [leaf.open for leaf in line_alone(tree, 2).leaves] == [False, False, True]
-    assert float(flow_alone(tree)[0]) == pytest.approx(
+    assert float(each_alone(tree).flow[0]) == pytest.approx(
         float(assess(line_alone(tree, 0)).point.port_flow[0, 0]), rel=1e-6
     )
 

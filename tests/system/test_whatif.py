@@ -4,7 +4,8 @@ import numpy as np
 import pytest
 
 from fenwick.core.system.assess import assess
-from fenwick.core.system.whatif import candidates, try_all
+from fenwick.core.system.changes import candidates
+from fenwick.core.system.whatif import try_all
 from fenwick.data.demo import demo_rig
 from fenwick.rig import Rig, build_line
 from fenwick.rig.ports import alone

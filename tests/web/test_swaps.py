@@ -6,13 +6,14 @@ from typing import Any
 import pytest
 from flask.testing import FlaskClient
 
+from fenwick.core.system.changes import Candidate, candidates
 from fenwick.core.system.figures import figures_of_each
-from fenwick.core.system.whatif import Candidate, candidates, try_vacuums
+from fenwick.core.system.whatif import try_exchanges
 from fenwick.data.demo import demo_rig, demo_shop
 from fenwick.rig import Rig, RigError, build_line, edit_rig
 from fenwick.shop import ShopFile, add_item
 from fenwick.shop.edit import edit_shop
-from fenwick.shop.into_line import apply_change, other_vacuums, swap
+from fenwick.shop.into_line import apply_change, swap, with_other_vacuums
 
 
 def rig_of(client: FlaskClient, line: int) -> dict[str, Any]:
@@ -84,15 +85,15 @@ def weak() -> Rig:
 def test_another_owned_vacuum_is_among_the_changes(client: FlaskClient, drawer: ShopFile) -> None:
     rig = weak()
     line = build_line(rig)
-    outcomes = try_vacuums(line, 0, other_vacuums(rig, drawer))
+    outcomes = try_exchanges(line, 0, with_other_vacuums(rig, drawer))
     assert outcomes
     assert outcomes[0].candidate == Candidate("vacuum", "drum-vac")
     changed = apply_change(rig, outcomes[0].candidate, drawer)
     assert figures_of_each([build_line(changed)], 0)[0].flow[0] == pytest.approx(outcomes[0].flow[1], rel=1e-6)
     with pytest.raises(KeyError):
         apply_change(rig, outcomes[0].candidate, None)
-    assert "canister" in other_vacuums(demo_rig(), drawer)
-    assert "drum-vac" not in other_vacuums(demo_rig(), drawer)  # it is the line's own
+    assert "canister" in with_other_vacuums(demo_rig(), drawer)
+    assert "drum-vac" not in with_other_vacuums(demo_rig(), drawer)  # it is the line's own
     tried = client.get("/lines/1/try/vacuum~canister~0").text
     assert "Trying: <b>The Spare canister 700 W in its place</b>" in tried
     assert client.get("/lines/1/try/vacuum~gone~0").status_code == 404

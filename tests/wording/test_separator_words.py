@@ -11,6 +11,7 @@ from fenwick.core.system.assess import assess
 from fenwick.core.system.contrast import Shift
 from fenwick.core.system.effects import Effect, effects, with_stage
 from fenwick.core.system.line import Line
+from fenwick.core.system.stream import kept_by_models
 from fenwick.core.system.uncertainty import sureness
 from fenwick.wording.bin import bin_words, dip_rod
 from fenwick.wording.claims import claim_rows
@@ -54,7 +55,8 @@ def test_models_are_listed_with_the_headline_first() -> None:
     line = cyclone_line()
     found = assess(line)
     assert line.dust is not None
-    rows = model_rows(found.separations[0], line.dust.weights, VOICE)
+    kept_by = kept_by_models(found.separations[0], line.dust.weights)
+    rows = model_rows(found.separations[0], kept_by, VOICE)
     assert [row.note for row in rows].count("headline") == 1
     assert rows[0].note == "headline"
     assert len(rows) == 4
@@ -121,7 +123,7 @@ def test_a_claim_says_what_the_line_drives_of_it() -> None:
 
 def shift(figure: str, low: float, middle: float, high: float) -> Shift:
     """A difference."""
-    return Shift(figure, 0.8, 0.8 + middle, low, middle, high)
+    return Shift(figure, 0.8, 0.8 + middle, low, high)
 
 
 def test_a_difference_across_nothing_is_not_told() -> None:

@@ -15,7 +15,7 @@ from fenwick.core.system.air import Room, Source, session
 from fenwick.core.system.assess import assess
 from fenwick.core.system.capture import tool_flow
 from fenwick.core.system.line import Line
-from fenwick.core.system.upkeep import LONG, Prices, Upkeep, Way
+from fenwick.core.system.upkeep import LONG, Prices, Upkeep, Way, cleanings, cost_per_hour, payback_hours
 from fenwick.units import SYSTEMS
 from fenwick.wording.air import airing_words, mask_row, minutes
 from fenwick.wording.hood import OPTIONS, hood_rows, option_words
@@ -36,7 +36,27 @@ def flat(value: float) -> Array:
 def way(name: str, life: float, bag: float = 0.0, flow: float = 0.04) -> Way:
     """One way to run a line."""
     course = Course(np.array([0.0, LONG]), flat(flow), flat(8e3), flat(20.0), flat(0.9), flat(0.0), flat(1e-5))
-    return Way(name, bag, course, life, 1e-5)
+    return Way(name, bag, course, life, 1e-5, None if bag else cleanings(life, RULES), None)
+
+
+def priced(found: Upkeep, prices: Prices, weekly: float | None) -> Upkeep:
+    """A line's upkeep at some prices, so many hours a week being worked."""
+
+    def costing(one: Way | None) -> Way | None:
+        return one and replace(one, cost=cost_per_hour(one.life, one.bag_area > 0.0, one.cleaned, prices))
+
+    with_it, without = costing(found.with_it), costing(found.without)
+    assert with_it is not None
+    pays = payback_hours(with_it, without, prices.separator)
+    return replace(
+        found,
+        with_it=with_it,
+        without=without,
+        other_bag=costing(found.other_bag),
+        bin_weeks=found.bin_hours / weekly if found.bin_hours and weekly else None,
+        payback=pays,
+        payback_weeks=pays / weekly if pays and weekly else None,
+    )
 
 
 def kept_up(**changes: object) -> Upkeep:
@@ -51,6 +71,9 @@ def kept_up(**changes: object) -> Upkeep:
         exhaust_today=3e-7,
         exhaust_clean=1.6e-5,
         bin_hours=100.0,
+        bin_weeks=None,
+        payback=None,
+        payback_weeks=None,
         smallest=0.39,
     )
     return replace(usual, **changes)  # type: ignore[arg-type]
@@ -58,7 +81,8 @@ def kept_up(**changes: object) -> Upkeep:
 
 def said(found: Upkeep, row: str, prices: Prices | None = None, weekly: float | None = 6.0) -> tuple[str, str, str]:
     """(figure, level, sentence) of one row."""
-    rows = upkeep_rows(found, prices or Prices(20.0, 4.0, 45.0), 10.0, weekly, RULES, "€", VOICE)
+    costed = priced(found, prices or Prices(20.0, 4.0, 45.0), weekly)
+    rows = upkeep_rows(costed, 10.0, weekly, RULES, "€", VOICE)
     one = next(one for one in rows if one.id == row)
     return f"{one.value} {one.unit}".strip(), one.level, one.sentence
 
@@ -120,15 +144,15 @@ def test_bins_and_filters_that_nobody_can_tell_of() -> None:
 
 
 def test_ways_side_by_side() -> None:
-    rows = way_rows(kept_up(), Prices(20.0, 4.0, 45.0), RULES, "€", VOICE)
+    rows = way_rows(priced(kept_up(), Prices(20.0, 4.0, 45.0), None), "€", VOICE)
     assert [row.name for row in rows] == ["As it is", "With a bag", "Without the separator"]
     assert rows[0].lasts == "71 h, cleaned 3 times"
     assert rows[1].lasts == "a new bag each time"
     assert rows[1].cost == "1.33 €"
-    dropped = way_rows(kept_up(other_bag=way("other-bag", 9.0)), Prices(), RULES, "€", VOICE)
+    dropped = way_rows(kept_up(other_bag=way("other-bag", 9.0)), "€", VOICE)
     assert dropped[1].name == "With the bag dropped"
     assert dropped[1].cost == "price not given"
-    alone = way_rows(kept_up(without=None, other_bag=None), Prices(), RULES, "€", VOICE)
+    alone = way_rows(kept_up(without=None, other_bag=None), "€", VOICE)
     assert [row.name for row in alone] == ["As it is, no separator"]
 
 

@@ -101,6 +101,7 @@ def demo(home: Path | None, host: str, port: int) -> None:
 def serve(home: Path | None, line: Path | None, name: str, host: str, port: int) -> None:
     """Serve a shop, made first where there is none; with --line it begins with a rig file."""
     from fenwick.cli.serve import begin, run
+    from fenwick.core.errors import CoreError
     from fenwick.data import ShopDatabaseError
     from fenwick.data.database import create_database
     from fenwick.rig import RigError, read_rig
@@ -112,7 +113,7 @@ def serve(home: Path | None, line: Path | None, name: str, host: str, port: int)
         else:
             shop = create_database(folder / "shop.db")
         run(shop, folder, host, port)
-    except RigError as error:
+    except (RigError, CoreError) as error:
         fail(f"{line}: {error}")
     except ShopDatabaseError as error:
         fail(str(error))

@@ -10,9 +10,10 @@ from pathlib import Path
 import click
 
 from fenwick.data import Database, ShopDatabaseError, create_database
-from fenwick.data.lines import add_line, first_line_id
+from fenwick.data.lines import first_line_id
 from fenwick.data.shops import add_shop
 from fenwick.rig import Rig
+from fenwick.services.lines import add, solve
 
 THREADS = 16  # a page that reads devices live holds one for each
 NEXT_PORTS = 20  #: tried after the wanted one when it is taken
@@ -23,7 +24,8 @@ def begin(path: Path, name: str, rig: Rig) -> Database:
     shop = create_database(path)
     with shop.session() as session:
         if first_line_id(session) is None:
-            add_line(session, add_shop(session, name), rig)
+            solve(rig)  # before there is a shop to hold it
+            add(session, add_shop(session, name), rig)
     return shop
 
 

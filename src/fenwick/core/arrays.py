@@ -17,6 +17,26 @@ Values: TypeAlias = float | Array
 T = TypeVar("T")
 
 
+def one_value(values: Values) -> float:
+    """The value of a single variant.
+
+    Parameters
+    ----------
+    values : a float, or an array of any shape
+
+    Raises
+    ------
+    ValueError
+        When it holds values that differ: then it is a batch, and no one of them is “the value”.
+    """
+    if isinstance(values, float):
+        return values
+    flat = np.asarray(values, dtype=float).reshape(-1)
+    if flat.size > 1 and np.any(flat != flat[0]):
+        raise ValueError("a batch has no single value")
+    return float(flat[0])
+
+
 def variant_count(*values: object) -> int:
     """Number of variants described by nested components [-].
 

@@ -9,7 +9,6 @@ from markupsafe import Markup
 
 from fenwick.core.arrays import Array
 from fenwick.core.formulas.sizes import SIZES
-from fenwick.core.system.kept import kept_share
 from fenwick.drawing.render import render
 from fenwick.wording.say import Voice
 
@@ -27,6 +26,8 @@ class GradeChart:
     reaches_wall: Array  #: share of each size thrown to the wall [-]
     models: dict[str, Array]  #: likewise by further models
     cut_size: float  #: [m]
+    past: float  #: of what enters, by mass [-]
+    past_median: float  #: size that half of that is finer than [m]
 
 
 def render_grade_chart(chart: GradeChart, voice: Voice, name: str) -> Markup:
@@ -52,8 +53,6 @@ def render_grade_chart(chart: GradeChart, voice: Voice, name: str) -> Markup:
     for size, share, kept in zip(sizes.tolist(), entering.tolist(), chart.kept.tolist(), strict=True):
         high_px = 0.82 * (bottom - TOP) * share / tallest
         columns.append((x(size) - 0.42 * step, high_px * kept, high_px * (1.0 - kept)))
-    past = 1.0 - float(kept_share(chart.entering[:, None], chart.kept[:, None])[0])
-    half_past = _median(sizes, entering * (1.0 - chart.kept))
     return render(
         "grade_chart.svg.jinja",
         name=name,
@@ -72,16 +71,8 @@ def render_grade_chart(chart: GradeChart, voice: Voice, name: str) -> Markup:
         ticks=[(x(size), voice.figure(size, "grain", unit=False).removesuffix(".0")) for size in TICKS],
         shares=[(y(share), f"{100 * share:.0f}") for share in (0.0, 0.5, 1.0)],
         description=(
-            f"Of the dust that enters, {100 * past:.1f} % by mass gets past; half of that is finer than "
-            f"{voice.figure(half_past, 'grain')}. Half of the grains of {voice.figure(chart.cut_size, 'grain')} reach "
-            "the wall."
+            f"Of the dust that enters, {100 * chart.past:.1f} % by mass gets past; half of that is finer than "
+            f"{voice.figure(chart.past_median, 'grain')}. "
+            f"Half of the grains of {voice.figure(chart.cut_size, 'grain')} reach the wall."
         ),
     )
-
-
-def _median(sizes: Array, mass: Array) -> float:
-    """Size that half of some mass is finer than [m]."""
-    grown = np.cumsum(mass)
-    if grown[-1] <= 0.0:
-        return float(sizes[0])
-    return float(sizes[int(np.searchsorted(grown, 0.5 * grown[-1]))])

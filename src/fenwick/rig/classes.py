@@ -7,6 +7,7 @@ from fenwick.rig.model import Rig
 from fenwick.rig.read import check_rig
 from fenwick.rig.start.answers import Answers
 from fenwick.rig.start.vacuum import guess_vacuum
+from fenwick.rig.tuning import OF_VACUUM, without_factors
 
 
 def take_class(rig: Rig, key: str) -> Rig:
@@ -23,4 +24,4 @@ def take_class(rig: Rig, key: str) -> Rig:
     document = rig.model_dump(mode="json")
     document["vacuum"] = vacuum
     document["guesses"] = [mark for mark in document["guesses"] if mark["part"] != "vacuum"] + marks
-    return check_rig(document)
+    return check_rig(without_factors(document, OF_VACUUM))

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from typing import Any
 
 from fenwick.core.system.assess import Assessment, assess
-from fenwick.core.system.whatif import CLOSED_IN, NEARER
+from fenwick.core.system.changes import CLOSED_IN, NEARER
 from fenwick.rig.build import build_line
 from fenwick.rig.edit import edit_rig
 from fenwick.rig.elements import BranchPart

@@ -142,7 +142,6 @@ def _separators(line: Line, found: Assessment) -> list[dict[str, Any]]:
         if stage.grades is not None:
             band = bands[i].kept
             assert band is not None
-            band = band.holding(float(found.efficiency[i][0]))
             one |= {
                 "cut_size_m": float(stage.grades.cut_size[0]),
                 "efficiency": float(found.efficiency[i][0]),

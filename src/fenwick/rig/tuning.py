@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
-from typing import Annotated
+from typing import Annotated, Any
 
 from pydantic import Field, Strict
 
 from fenwick.rig import fields as f
 
+OF_VACUUM = ("fan", "cake")  #: factors that say nothing of another vacuum
 Scale = Annotated[float, Strict(), Field(ge=0.02, le=50.0), f.Measure("number")]
 
 
@@ -50,3 +51,12 @@ class TuningPart(f.Part):
         """By the core's names, those that are not 1."""
         given = self.model_dump(exclude={"on", "unsure"})
         return {key: value for key, value in given.items() if value != 1.0}
+
+
+def without_factors(document: dict[str, Any], keys: tuple[str, ...]) -> dict[str, Any]:
+    """A rig's document with some factors forgotten: as described, and as unsure as before any reading."""
+    tuning = document.get("tuning")
+    if tuning is None:
+        return document
+    unsure = {**tuning["unsure"], **dict.fromkeys(keys, 1.0)} if tuning.get("unsure") else tuning.get("unsure")
+    return {**document, "tuning": {**tuning, **dict.fromkeys(keys, 1.0), "unsure": unsure}}

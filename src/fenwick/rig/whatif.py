@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import Any
 
 from fenwick.core.rules import ENTRY_LOSS
-from fenwick.core.system.whatif import Candidate
+from fenwick.core.system.changes import Candidate
 from fenwick.rig.edit import edit_rig, value_at
 from fenwick.rig.model import Rig
 from fenwick.rig.places import path_of

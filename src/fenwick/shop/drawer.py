@@ -2,26 +2,25 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Any
 
-import numpy as np
-
+from fenwick.core.arrays import one_value
 from fenwick.core.catalogue.parts import HOSE_BORES, TYPICAL_LINK_LENGTH, hose_price
 from fenwick.core.components.joint import End
-from fenwick.core.components.site import Site
-from fenwick.core.formulas.air import ZERO_CELSIUS
 from fenwick.core.rules import RuleBook
 from fenwick.core.system.drawer import SAME_BORE, DrawerLine, StockFitting, StockHose, Task, best_lines
+from fenwick.core.system.figures import Figures, figures_of_each
 from fenwick.core.system.joints import TROUBLE, Joint, fit_joint
-from fenwick.rig.build import build_line, build_separator, build_vacuum
+from fenwick.core.system.rows import bends_of_wall
+from fenwick.rig.build import build_line, build_separator
 from fenwick.rig.elements import HosePart
 from fenwick.rig.ends import EndPart
 from fenwick.rig.model import Rig
 from fenwick.rig.read import check_rig
 from fenwick.rig.routes import route_length
 from fenwick.rig.separator import SeparatorPart
-from fenwick.shop.into_line import OWN_KEYS, SOLD_WALLS
+from fenwick.shop.into_line import SOLD_WALLS, put_vacuum
 from fenwick.shop.model import OwnedHose, ShopFile
 from fenwick.shop.plan import lay_floor
 
@@ -35,6 +34,7 @@ class Found:
 
     rig: Rig
     line: DrawerLine
+    figures: Figures  #: of that rig
     buy: tuple[str, ...]  #: ids such as sold:0.05:smooth, and “adapter” for each adapter
 
 
@@ -58,14 +58,16 @@ def lines_from_drawer(rig: Rig, port: str, shop: ShopFile, task: Task) -> list[F
     """The lines the drawer makes for a tool, the best first and no two with the same hoses in the same places."""
     line = build_line(rig)
     at = [leaf.id for leaf in line.leaves].index(port)
-    hoses = [_stock(hose) for hose in shop.hoses]
+    hoses = [_stock(hose, line.rules) for hose in shop.hoses]
     if task.spend > 0.0:
-        hoses += _sold(task)
+        hoses += _sold(task, line.rules)
     fittings = [StockFitting(f.id, f.one_bore_m, f.other_bore_m, f.length_m) for f in shop.fittings]
-    site = Site(rig.site.temperature_c + ZERO_CELSIUS, rig.site.altitude_m)
-    vacuums = {v.id: build_vacuum(v, site) for v in shop.vacuums} or {OWN_VACUUM: line.vacuum}
-    found = best_lines(line, at, hoses, fittings, vacuums, task)
-    return [Found(_as_rig(rig, port, shop, one), one, _to_buy(one)) for one in _distinct(found)]
+    lines = {v.id: build_line(put_vacuum(rig, v)) for v in shop.vacuums} or {OWN_VACUUM: line}
+    found = best_lines(lines, at, hoses, fittings, task)
+    distinct = _distinct(found)
+    rigs = [_as_rig(rig, port, shop, one) for one in distinct]
+    figures = figures_of_each([build_line(made) for made in rigs], 0)
+    return [Found(made, one, own, _to_buy(one)) for made, one, own in zip(rigs, distinct, figures, strict=True)]
 
 
 def _distinct(found: list[DrawerLine], most: int = 3) -> list[DrawerLine]:
@@ -84,21 +86,23 @@ def _hoses(found: DrawerLine) -> tuple[frozenset[str], str]:
     return frozenset(hose.id for hose in chosen.run), chosen.link.id if chosen.link else ""
 
 
-def _stock(hose: OwnedHose) -> StockHose:
-    roughness = float(np.max(RuleBook()[f"wall.{hose.wall}"]))
-    return StockHose(hose.id, hose.bore_m, hose.length_m, roughness)
+def _stock(hose: OwnedHose, rules: RuleBook) -> StockHose:
+    return _with_wall(StockHose(hose.id, hose.bore_m, hose.length_m, 0.0), hose.wall, rules)
 
 
-def _sold(task: Task) -> list[StockHose]:
+def _with_wall(hose: StockHose, wall: str, rules: RuleBook) -> StockHose:
+    return replace(hose, roughness=one_value(rules[f"wall.{wall}"]), bend_factor=one_value(bends_of_wall(wall, rules)))
+
+
+def _sold(task: Task, rules: RuleBook) -> list[StockHose]:
     """Hoses to buy, in the lengths the line asks for."""
-    rules = RuleBook()
     return [
-        StockHose(
-            f"sold:{bore:g}:{wall}:{length:g}",
-            bore,
-            length,
-            float(np.max(rules[f"wall.{wall}"])),
-            round(hose_price(bore, length, wall), 2),
+        _with_wall(
+            StockHose(
+                f"sold:{bore:g}:{wall}:{length:g}", bore, length, 0.0, price=round(hose_price(bore, length, wall), 2)
+            ),
+            wall,
+            rules,
         )
         for wall in SOLD_WALLS
         for bore in HOSE_BORES
@@ -115,7 +119,8 @@ def _to_buy(found: DrawerLine) -> tuple[str, ...]:
 def _as_rig(rig: Rig, port: str, shop: ShopFile, found: DrawerLine) -> Rig:
     """The rig of a found line: the tool alone, the separator as it is, and the parts from the drawer between."""
     chosen = found.assignment
-    document = rig.model_dump(mode="json")
+    vacuum = next((v for v in shop.vacuums if v.id == chosen.vacuum), None)
+    document = (rig if vacuum is None else put_vacuum(rig, vacuum)).model_dump(mode="json")
     branch = next(b for _, b in rig.line.walk() if b.id == port)
     assert branch.port is not None
     disc = next((e for e in rig.line.elements if isinstance(e, SeparatorPart)), None)
@@ -138,10 +143,6 @@ def _as_rig(rig: Rig, port: str, shop: ShopFile, found: DrawerLine) -> Rig:
             builder.hose(chosen.link, None),
         ]
         bore = chosen.link.bore
-    vacuum = next((v for v in shop.vacuums if v.id == chosen.vacuum), None)
-    if vacuum is not None:
-        own = vacuum.model_dump(mode="json")
-        document["vacuum"] = {key: value for key, value in own.items() if key not in OWN_KEYS}
     inlet = document["vacuum"]["inlet_bore_m"]
     if inlet is not None:
         trunk += builder.joint(joints.pop(0), bore, inlet)

@@ -5,16 +5,15 @@ from __future__ import annotations
 from typing import Any
 
 from fenwick.core.catalogue.parts import HOSE_BORES
-from fenwick.core.components.site import Site
-from fenwick.core.components.vacuum import Vacuum
-from fenwick.core.formulas.air import ZERO_CELSIUS
-from fenwick.core.system.whatif import Candidate
-from fenwick.rig.build import build_vacuum
+from fenwick.core.system.changes import EXCHANGE, Candidate
+from fenwick.core.system.line import Line
+from fenwick.rig.build import build_line
 from fenwick.rig.elements import HosePart, ReducerPart, WallKind
 from fenwick.rig.model import Rig
 from fenwick.rig.problems import Problem, RigError
 from fenwick.rig.read import check_rig
 from fenwick.rig.structure import fresh_id, replace_part
+from fenwick.rig.tuning import OF_VACUUM, without_factors
 from fenwick.rig.whatif import apply_candidate
 from fenwick.shop.model import OwnedFitting, OwnedHose, OwnedTool, OwnedVacuum, ShopFile
 
@@ -80,7 +79,7 @@ def put_vacuum(rig: Rig, vacuum: OwnedVacuum) -> Rig:
     document = rig.model_dump(mode="json")
     document["vacuum"] = {key: value for key, value in vacuum.model_dump(mode="json").items() if key not in OWN_KEYS}
     document["guesses"] = [guess for guess in document["guesses"] if guess["part"] != "vacuum"]
-    return check_rig(document)
+    return check_rig(document if vacuum.name == rig.vacuum.name else without_factors(document, OF_VACUUM))
 
 
 def put_tool(rig: Rig, branch: str, tool: OwnedTool) -> Rig:
@@ -142,18 +141,17 @@ def apply_change(rig: Rig, candidate: Candidate, shop: ShopFile | None) -> Rig:
     KeyError
         When the rig has no such part, or the part cannot be changed so.
     """
-    if candidate.kind != "vacuum":
+    if candidate.kind != EXCHANGE:
         return apply_candidate(rig, candidate)
     if shop is None:
         raise KeyError(candidate.part)
     return put_vacuum(rig, _owned(shop.vacuums, candidate.part))
 
 
-def other_vacuums(rig: Rig, shop: ShopFile | None) -> dict[str, Vacuum]:
-    """The shop's vacuums by their ids, in the air of the line, but for the one the line has."""
-    site = Site(rig.site.temperature_c + ZERO_CELSIUS, rig.site.altitude_m)
+def with_other_vacuums(rig: Rig, shop: ShopFile | None) -> dict[str, Line]:
+    """The line with each of the shop's vacuums by its id, but for the one it has."""
     owned = shop.vacuums if shop else ()
-    return {vacuum.id: build_vacuum(vacuum, site) for vacuum in owned if vacuum.name != rig.vacuum.name}
+    return {one.id: build_line(put_vacuum(rig, one)) for one in owned if one.name != rig.vacuum.name}
 
 
 def _owned(things: tuple[Any, ...], name: str) -> Any:

@@ -18,7 +18,9 @@ class Term:
 TERMS: dict[str, Term] = {
     "air": Term(
         "Air at the tool",
-        "The volume of room air that enters the tool port each second; it decides how much dust is caught.",
+        "The volume of room air that enters this tool port each second, at the room's own density, with the gates as "
+        "they stand; in the table of ports and on the vacuum's page with this port open alone. A tool's other ports, "
+        "an extra fan and leaks are not in it. It decides how much dust is caught.",
         "fan suction at flow Q = sum of all losses at flow Q",
         "Operating point of a fan on a system; see docs/model.md, section 4.",
     ),

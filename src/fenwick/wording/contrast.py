@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from fenwick.core.system.contrast import Shift
 from fenwick.wording.say import Voice
+from fenwick.wording.verdict import times
 
 TITLES = {
     "kept": "Kept in the bin",
@@ -24,7 +25,7 @@ def figure(shift: Shift, value: float, voice: Voice) -> str:
     if shift.figure == "air":
         return voice.figure(value, "flow")
     if shift.figure == "folding":
-        return f"{value:.1f} ×"
+        return times(value)
     if shift.figure == "exhaust":
         return f"{100.0 * value:.2f} %"
     return voice.figure(value, "share")

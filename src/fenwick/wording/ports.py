@@ -9,14 +9,16 @@ from math import ceil
 from fenwick.core.arrays import Array
 from fenwick.core.components.elements import Branch
 from fenwick.core.system.assess import Assessment, assess
+from fenwick.core.system.changes import candidates
 from fenwick.core.system.check import LEVEL_WORDS
 from fenwick.core.system.checks import carrying_check
 from fenwick.core.system.fate import Fate
+from fenwick.core.system.figures import figures_at
 from fenwick.core.system.line import Leaf, Line
 from fenwick.core.system.operating import OperatingPoint
 from fenwick.core.system.passage import clearing_time
 from fenwick.core.system.ports import line_alone, with_openings
-from fenwick.core.system.whatif import candidates, try_all
+from fenwick.core.system.whatif import try_all
 from fenwick.wording.say import Voice
 from fenwick.wording.whatif import suggestion
 
@@ -145,7 +147,7 @@ def _row(line: Line, port: int, voice: Voice) -> tuple[PortRow, Fate | None]:
     way = leaf.parts | {part.id for part in line.trunk}
     slow = carrying_check(found.carrying, way) if found.carrying else []
     captures = {capture.id: capture for capture in found.captures}
-    changes = try_all(line, port, candidates(line, port))
+    changes = try_all(line, port, candidates(line, port), figures_at(line, found, port))
     best = suggestion(changes[0], voice) if changes else None
     in_bin, past, escapes = _escaping(found.fate)
     caught = captures.get(leaf.id)

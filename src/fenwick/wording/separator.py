@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 from math import degrees
 
 import numpy as np
 
+from fenwick.core.arrays import Array
 from fenwick.core.components.cyclone import Cyclone
 from fenwick.core.components.separator import Separator
 from fenwick.core.formulas.cyclone import drops_by_heads, natural_length
@@ -16,7 +17,6 @@ from fenwick.core.system.assess import Assessment
 from fenwick.core.system.check import LEVEL_WORDS
 from fenwick.core.system.checks import kept_level
 from fenwick.core.system.effects import Effect
-from fenwick.core.system.kept import kept_share
 from fenwick.core.system.line import Line
 from fenwick.core.system.separation import Separation
 from fenwick.core.system.uncertainty import Band, Sureness, rule_words
@@ -47,15 +47,15 @@ def stage_rows(
         cut = float(result.grades.cut_size[0])
         crowded = float(np.interp(cut, SIZES[:, 0], result.grades.reaches_wall[:, 0])) > CROWDED
         more = "; with so much dust more of it drops at once" if crowded else ""
-        reaches = f"Half of the grains of this size reach the wall{more}{_band(bands.get('cut'), cut, 'grain', voice)}."
+        reaches = f"Half of the grains of this size reach the wall{more}{_band(bands.get('cut'), 'grain', voice)}."
         rows.append(_row("cut", "Cut size", cut, "grain", reaches, None, voice))
     drop, made = float(result.pressure_drop[0]), float(found.point.suction[0])
-    believable = _band(bands.get("drop"), drop, "suction", voice)
+    believable = _band(bands.get("drop"), "suction", voice)
     spent = f"Of {voice.figure(made, 'suction')} that the vacuum makes{believable}."
     if not isinstance(stage, Cyclone):
         spent += " The least certain figure here: let a suction reading correct it."
     rows.append(_row("drop", "Suction it costs", drop, "suction", spent, drop / made if made else None, voice))
-    speed = f"It makes the swirl{_band(bands.get('inlet'), float(result.inlet_velocity[0]), 'speed', voice)}."
+    speed = f"It makes the swirl{_band(bands.get('inlet'), 'speed', voice)}."
     rows.append(_row("inlet", "Inlet speed", float(result.inlet_velocity[0]), "speed", speed, None, voice))
     return rows
 
@@ -72,17 +72,16 @@ def _kept_row(line: Line, found: Assessment, at: int, sure: Sureness | None, voi
     level = LEVEL_WORDS[int(kept_level(kept, line)[0])]
     share = float(kept[0])
     past = f"{100.0 * (1.0 - share):.1f}"
-    sentence = f"{past} g of each 100 g that enter go on{_band(sure.kept if sure else None, share, 'share', voice)}."
+    sentence = f"{past} g of each 100 g that enter go on{_band(sure.kept if sure else None, 'share', voice)}."
     number, _, unit = voice.figure(share, "share").partition(" ")
     good = float(np.max(line.rules["verdict.kept-good"]))
     return VerdictRow("kept", "Kept in the bin", number, unit, level, share, good, sentence)
 
 
-def _band(band: Band | None, figure: float, quantity: str, voice: Voice) -> str:
+def _band(band: Band | None, quantity: str, voice: Voice) -> str:
     """What is believable of a figure, and what that hangs on."""
     if band is None:
         return ""
-    band = band.holding(figure)
     low, high = voice.figure(band.low, quantity, unit=False), voice.figure(band.high, quantity)
     words = f"; {low}–{high} is believable"
     if band.drivers and band.drivers[0][1] >= LEAST_DRIVER:
@@ -109,11 +108,11 @@ MODEL_NAMES = {
 }
 
 
-def model_rows(found: Separation, entering: np.ndarray, voice: Voice) -> list[ModelRow]:
-    """Every model side by side, the headline first; `entering` is the dust by size, shape (60, 1)."""
+def model_rows(found: Separation, kept_by: Mapping[str, Array], voice: Voice) -> list[ModelRow]:
+    """Every model side by side, the headline first; `kept_by` each of them, by mass [-]."""
     rows = []
     for name, grades in found.models.items():
-        kept = float(kept_share(entering, grades.kept)[0])
+        kept = float(kept_by[name][0])
         note = "headline" if name == "orbit" else "outside its range" if grades.extrapolated else ""
         cut = voice.figure(float(grades.cut_size[0]), "grain")
         rows.append(ModelRow(MODEL_NAMES[name], cut, voice.figure(kept, "share"), note))

@@ -10,14 +10,10 @@ from fenwick.core.rules import RuleBook
 from fenwick.core.system.check import LEVEL_WORDS, OK
 from fenwick.core.system.upkeep import (
     LONG,
-    Prices,
     Upkeep,
     Way,
     cake_level,
-    cleanings,
-    cost_per_hour,
     life_level,
-    payback_hours,
 )
 from fenwick.wording.say import Voice
 from fenwick.wording.verdict import VerdictRow, bar
@@ -57,31 +53,30 @@ def money(value: float, sign: str) -> str:
     return f"{value:.0f} {sign}" if value >= 9.95 else f"{value:.2f} {sign}"
 
 
-def way_rows(found: Upkeep, prices: Prices, rules: RuleBook, sign: str, voice: Voice) -> list[WayRow]:
+def way_rows(found: Upkeep, sign: str, voice: Voice) -> list[WayRow]:
     """The ways side by side: as it is, without the separator, with a bag or without."""
     ways = [found.with_it, *(way for way in (found.other_bag, found.without) if way is not None)]
-    return [_way_row(way, found, prices, rules, sign, voice) for way in ways]
+    return [_way_row(way, found, sign, voice) for way in ways]
 
 
-def _way_row(way: Way, found: Upkeep, prices: Prices, rules: RuleBook, sign: str, voice: Voice) -> WayRow:
+def _way_row(way: Way, found: Upkeep, sign: str, voice: Voice) -> WayRow:
     name = WAYS.get(way.id) or ("With a bag" if way.bag_area > 0.0 else "With the bag dropped")
     if way.id == "with" and found.without is None:
         name = "As it is, no separator"
     if way.bag_area > 0.0:
         lasts = "a new bag each time"
     else:
-        cleaned = cleanings(way.life, rules)
+        cleaned = way.cleaned
         count = 0 if cleaned is None else len(cleaned.between) - 1
         total = "" if cleaned is None else hours(cleaned.total)
         lasts = "not known" if cleaned is None else f"{total}, cleaned {count} times"
-    cost = cost_per_hour(way, prices, rules)
     return WayRow(
         name=name,
         flow=voice.figure(way.flow, "flow"),
         life=hours(way.life),
         lasts=lasts,
         exhaust=exhaust_words(way.exhaust),
-        cost="price not given" if cost is None else money(cost, sign),
+        cost="price not given" if way.cost is None else money(way.cost, sign),
         here=way.id == "with",
     )
 
@@ -95,13 +90,13 @@ def exhaust_words(share: float) -> str:
 
 
 def upkeep_rows(
-    found: Upkeep, prices: Prices, wanted: float, weekly: float | None, rules: RuleBook, sign: str, voice: Voice
+    found: Upkeep, wanted: float, weekly: float | None, rules: RuleBook, sign: str, voice: Voice
 ) -> list[VerdictRow]:
     """The verdict.
 
     Parameters
     ----------
-    found, prices, rules : of the line
+    found, rules : of the line
     wanted : hours asked of a filter between cleanings [h]
     weekly : hours of work a week [h]; None: not known
     sign : of the shop's money
@@ -111,9 +106,9 @@ def upkeep_rows(
     if found.now is not None:
         rows.append(_today(found, rules))
     rows.append(_bin(found, weekly))
-    rows.append(_cost(found, prices, rules, sign))
+    rows.append(_cost(found, sign))
     if found.without is not None:
-        rows.append(_payback(found, prices, weekly, rules))
+        rows.append(_payback(found, weekly))
     rows.append(_smallest(found, wanted, voice))
     return rows
 
@@ -159,32 +154,33 @@ def _bin(found: Upkeep, weekly: float | None) -> VerdictRow:
     if found.bin_hours is None:
         why = "There is no bin, or how the dust lies is not known."
         return VerdictRow("bin-hours", title, "not known", "", "", None, None, why)
-    weeks = "" if not weekly else f", every {found.bin_hours / weekly:.1f} weeks at {weekly:.1f} h a week"
+    weeks = "" if found.bin_weeks is None else f", every {found.bin_weeks:.1f} weeks at {weekly:.1f} h a week"
     sentence = f"From its floor to the line{weeks}. Past the line the air stirs it up, and all goes to the filter."
     return VerdictRow("bin-hours", title, *_parts(hours(found.bin_hours)), "", None, None, sentence)
 
 
-def _cost(found: Upkeep, prices: Prices, rules: RuleBook, sign: str) -> VerdictRow:
-    title, cost = "Filters and bags", cost_per_hour(found.with_it, prices, rules)
+def _cost(found: Upkeep, sign: str) -> VerdictRow:
+    title, cost = "Filters and bags", found.with_it.cost
     if cost is None:
         what = "bag" if found.with_it.bag_area > 0.0 else "filter"
         return VerdictRow("cost", title, "not known", "", "", None, None, f"Give the price of a {what}, below.")
-    before = None if found.without is None else cost_per_hour(found.without, prices, rules)
+    before = None if found.without is None else found.without.cost
     sentence = "For an hour of work, the filter cleaned until that is no longer worth it."
     if before is not None:
         sentence += f" Without the separator: {money(before, sign)}."
     return VerdictRow("cost", title, f"{cost:.2f}", f"{sign} an hour", "", None, None, sentence)
 
 
-def _payback(found: Upkeep, prices: Prices, weekly: float | None, rules: RuleBook) -> VerdictRow:
-    title, pays = "The separator has paid after", payback_hours(found, prices, rules)
+def _payback(found: Upkeep, weekly: float | None) -> VerdictRow:
+    title, pays = "The separator has paid after", found.payback
     if pays is None:
         why = "Give what the separator and a filter cost, below."
         return VerdictRow("payback", title, "not known", "", "", None, None, why)
     if np.isinf(pays):
         why = "It saves no filters here; what it saves is air."
         return VerdictRow("payback", title, "never", "", "", None, None, why)
-    weeks = f" About {pays / weekly:.0f} weeks at {weekly:.1f} h a week." if weekly else ""
+    told = found.payback_weeks
+    weeks = "" if told is None else f" About {told:.0f} weeks at {weekly:.1f} h a week."
     return VerdictRow("payback", title, *_parts(hours(pays)), "", None, None, f"In filters and bags alone.{weeks}")
 
 

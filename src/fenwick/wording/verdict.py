@@ -12,6 +12,14 @@ from fenwick.core.system.uncertainty import Band
 from fenwick.wording.checks import check_sentence
 from fenwick.wording.say import Voice
 
+TITLES = {
+    "air": "Air at the tool",
+    "caught": "Caught at the port",
+    "escapes": "Escapes to be breathed",
+    "settling": "Slowest speed",
+    "kept": "Kept in the bin",
+    "collapse": "Bin against collapse",
+}
 MARK = 0.66  #: where on its bar the limit of a figure stands [-]
 
 
@@ -56,7 +64,7 @@ def verdict(
 def _escapes(line: Line, assessment: Assessment, port: int, mask: str | None, voice: Voice) -> VerdictRow:
     """What gets past the port into the air one breathes, and for how long."""
     assert assessment.fate is not None
-    grams = 100.0 * float(assessment.fate.room_air[0] + assessment.fate.exhaust[0])
+    grams = 100.0 * float(assessment.fate.escapes[0])
     level = next(
         (LEVEL_WORDS[int(caught_level(one, line)[0])] for one in assessment.captures if one.id == line.leaves[port].id),
         "",
@@ -65,9 +73,7 @@ def _escapes(line: Line, assessment: Assessment, port: int, mask: str | None, vo
     caught = next((one for one in assessment.captures if one.id == line.leaves[port].id), None)
     floats = "" if caught is None else f" {voice.figure(float(caught.airborne[0]), 'share')} of what floats is caught."
     sentence = f"{stay}: this dust harms most.{floats}"
-    return VerdictRow(
-        "escapes", "Escapes to be breathed", f"{grams:.1f}", "g of 100", level, grams / 100.0, None, sentence
-    )
+    return VerdictRow("escapes", TITLES["escapes"], f"{grams:.1f}", "g of 100", level, grams / 100.0, None, sentence)
 
 
 def _usual_verdict(line: Line, assessment: Assessment, band: Band | None, voice: Voice, port: int) -> list[VerdictRow]:
@@ -77,10 +83,10 @@ def _usual_verdict(line: Line, assessment: Assessment, band: Band | None, voice:
     if assessment.carrying is not None:
         trunk = frozenset(part.id for part in line.trunk)
         for check in carrying_check(assessment.carrying, leaf.parts | trunk):
-            rows.append(_figure_row("settling", "Slowest speed", check, "speed", voice))
+            rows.append(_figure_row("settling", TITLES["settling"], check, "speed", voice))
     if line.separators:
         rows.append(_kept(line, assessment, band, voice))
-        rows.append(_collapse({check.id: check for check in assessment.checks}, voice))
+        rows.append(_collapse(assessment, voice))
     return rows
 
 
@@ -97,6 +103,11 @@ def _figure_row(name: str, title: str, check: Check, quantity: str, voice: Voice
     )
 
 
+def times(ratio: float) -> str:
+    """A ratio as people say it."""
+    return f"{ratio:.1f} ×" if ratio < 100 else "100+ ×"
+
+
 def split(text: str) -> tuple[str, str]:
     """(number, unit) of a figure as text."""
     number, _, unit = text.partition(" ")
@@ -104,13 +115,19 @@ def split(text: str) -> tuple[str, str]:
 
 
 def _air(checks: dict[str, Check], flow: float, voice: Voice) -> VerdictRow:
-    title = "Air at the tool"
+    title = TITLES["air"]
     number, unit = split(voice.figure(flow, "flow"))
     if "air-at-tool" not in checks:
         return VerdictRow("air", title, number, unit, "", None, None, "Its gate is shut; this is what leaks past.")
     air = checks["air-at-tool"]
     if "containment" in checks and int(air.level[0]) == 0:
-        return _figure_row("air", title, checks["containment"], "flow", voice)
+        contained = checks["containment"]
+        drawn, wanted = float(contained.value[0]), float(contained.limit[0])
+        more = voice.figure(drawn, "flow")
+        together = "" if more == f"{number} {unit}" else f"All its ports and fans draw {more}. "
+        sentence = f"{together}{check_sentence(contained, voice)}"
+        level = LEVEL_WORDS[int(contained.level[0])]
+        return VerdictRow("air", title, number, unit, level, *bar(drawn, wanted), sentence)
     sentence = check_sentence(air, voice)
     if int(air.level[0]) == 0:
         sentence += " Name the machine to see how far that is from containing fine dust. Wear a respirator."
@@ -119,7 +136,7 @@ def _air(checks: dict[str, Check], flow: float, voice: Voice) -> VerdictRow:
 
 
 def _caught(line: Line, assessment: Assessment, leaf: Leaf, voice: Voice) -> VerdictRow:
-    title = "Caught at the port"
+    title = TITLES["caught"]
     known = [capture for capture in assessment.captures if capture.id == leaf.id]
     if not known:
         why = (
@@ -137,20 +154,20 @@ def _caught(line: Line, assessment: Assessment, leaf: Leaf, voice: Voice) -> Ver
 
 
 def _kept(line: Line, assessment: Assessment, band: Band | None, voice: Voice) -> VerdictRow:
-    title = "Kept in the bin"
+    title = TITLES["kept"]
     all_kept = assessment.kept
     if all_kept is None:
         return VerdictRow("kept", title, "not known", "", "", None, None, "Name the dust to learn what the bin keeps.")
     kept = float(all_kept[0])
     believable = ""
     if band is not None:
-        low, high = (
-            voice.figure(end, "share", unit=False) for end in (band.holding(kept).low, band.holding(kept).high)
-        )
+        low, high = (voice.figure(end, "share", unit=False) for end in (band.low, band.high))
         believable = f"; {low}–{high} % is believable"
     level = LEVEL_WORDS[int(kept_level(all_kept, line)[0])]
     number, _ = split(voice.figure(kept, "share"))
-    past = f"{100.0 * (1.0 - kept):.1f}"
+    assert assessment.walk is not None
+    assert assessment.walk.going_on is not None
+    past = f"{100.0 * float(assessment.walk.going_on[0]):.1f}"
     grades = assessment.separations[0].grades
     cut = voice.figure(float(grades.cut_size[0]), "grain") if grades else ""
     sentence = f"Of what enters{believable}. {past} g in 100 g go on to the filter; cut size {cut}."
@@ -158,14 +175,14 @@ def _kept(line: Line, assessment: Assessment, band: Band | None, voice: Voice) -
     return VerdictRow("kept", title, number, "%", level, kept, good, sentence)
 
 
-def _collapse(checks: dict[str, Check], voice: Voice) -> VerdictRow:
-    title = "Bin against collapse"
-    if "bin-collapse" not in checks:
+def _collapse(assessment: Assessment, voice: Voice) -> VerdictRow:
+    title, weakest = TITLES["collapse"], assessment.collapse
+    if weakest is None:
         sentence = "Give the bin's wall and material to learn when it folds. Until then, keep clear of a blocked line."
         return VerdictRow("collapse", title, "not known", "", "", None, None, sentence)
-    check = checks["bin-collapse"]
-    ratio = float(check.value[0] / check.limit[0])
-    number = f"{ratio:.1f}" if ratio < 100 else "100+"
+    check = next(one for one in assessment.checks if one.id == "bin-collapse" and one.part == weakest.part)
+    ratio = float(weakest.ratio[0])
+    number, _ = split(times(ratio))
     filled, mark = bar(ratio, 1.0)
     sentence = check_sentence(check, voice)
     return VerdictRow("collapse", title, number, "×", LEVEL_WORDS[int(check.level[0])], filled, mark, sentence)

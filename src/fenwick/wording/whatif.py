@@ -6,7 +6,8 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from fenwick.core.rules import ENTRY_LOSS
-from fenwick.core.system.whatif import Candidate, Outcome
+from fenwick.core.system.changes import Candidate
+from fenwick.core.system.whatif import Outcome
 from fenwick.wording.say import Voice
 
 EFFORT = {
@@ -70,7 +71,7 @@ def suggestion(outcome: Outcome, voice: Voice) -> Suggestion:
         _side(outcome.kept, gains, losses).append(f"kept {_from_to(outcome.kept, 'share', voice)}")
     if outcome.candidate.kind in ("nearer", "close-in") and outcome.in_bin:
         gains.append(f"in the bin {100 * outcome.in_bin[0]:.0f} → {100 * outcome.in_bin[1]:.0f} g of 100")
-    change = outcome.flow[1] / outcome.flow[0] - 1.0 if outcome.flow[0] > 0.0 else 0.0
+    change = outcome.air_change
     if abs(change) > 0.005:
         _side(outcome.flow, gains, losses).append(f"air {'+' if change > 0 else '−'}{abs(100.0 * change):.0f} %")
     level = "ok" if outcome.acts[1] < outcome.acts[0] else ""

@@ -32,6 +32,7 @@ class Hose:
     bends: tuple[Bend, ...] = ()
     roughness: Values | None = None  #: measured, instead of the wall's rule [m]
     rise: Values = 0.0  #: height it lifts the dust, 0 where it lies or falls [m]
+    bend_factor: Values | None = None  #: loss of its bends against smooth ones, instead of the wall's rule [-]
 
 
 @dataclass(frozen=True)

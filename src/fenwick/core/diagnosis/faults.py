@@ -11,7 +11,7 @@ from fenwick.core.components.elements import Branch, Element, FixedLoss, Hose, L
 from fenwick.core.components.separator import Separator, SlottedDisc
 from fenwick.core.components.vacuum import FilterMedium
 from fenwick.core.system.line import Line
-from fenwick.core.system.rows import bin_leak_area, entry_loss
+from fenwick.core.system.rows import bin_leak_reading, entry_loss
 
 HEALTHY = "healthy"
 Change = Callable[[Line, float], Line | None]
@@ -135,7 +135,7 @@ def _overfull(line: Line, share: float) -> Line | None:
 
 def _leaking_lid(line: Line, area: float) -> Line | None:
     def leak(stage: Separator) -> Separator:
-        more = np.asarray(bin_leak_area(stage, line.rules)) / line.rules["bin.leak-reading"] + area
+        more = np.asarray(bin_leak_reading(stage, line.rules)) + area
         return stage.changed(bin=replace(stage.bin, leak_area=more))
 
     return _stage(line, leak)
@@ -164,7 +164,7 @@ def _folded(line: Line, left: float) -> Line | None:
     def fold(stage: Separator) -> Separator:
         box = stage.bin
         risen = box.height - left * (box.height - np.asarray(box.fill_height))
-        leak = np.asarray(bin_leak_area(stage, line.rules)) / line.rules["bin.leak-reading"] + 60e-6
+        leak = np.asarray(bin_leak_reading(stage, line.rules)) + 60e-6
         return stage.changed(bin=replace(box, fill_height=risen, leak_area=leak))
 
     return _stage(line, fold)

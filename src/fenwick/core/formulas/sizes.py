@@ -32,6 +32,18 @@ def lognormal_weights(median: Values, geometric_sd: Values) -> Array:
     return np.asarray(np.diff(ndtr(z), axis=0))
 
 
+def mass_median(mass: Array) -> Array:
+    """Size that half of some dust is finer than [m], shape (n,); the smallest where there is none.
+
+    Parameters
+    ----------
+    mass : in each size class, any unit, shape (60, n)
+    """
+    grown = np.cumsum(mass, axis=0)
+    at = np.argmax(grown >= 0.5 * grown[-1], axis=0)
+    return np.asarray(SIZES[np.where(grown[-1] > 0.0, at, 0), 0])
+
+
 def terminal_velocity(diameter: Values, particle_density: Values, air_density: Values, viscosity: Values) -> Array:
     """Speed at which a grain falls in still air [m/s], broadcast shape.
 

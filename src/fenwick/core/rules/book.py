@@ -19,6 +19,7 @@ SUBJECTS = {
     "elbow": "Hoses",
     "entry": "Ports, gates and the vacuum",
     "joint": "Joints",
+    "leak": "Joints",
     "hose": "Floor plan",
     "floor": "Floor plan",
     "gate": "Ports, gates and the vacuum",

@@ -36,7 +36,7 @@ HOUR = 3600.0  #: [s]
 class AgeingMap:
     """A line solved over its loads; arrays of shape (inline, loads), by size (60, inline, loads)."""
 
-    flow: Array  #: through all open tool ports, at room density [m^3/s]
+    flow: Array  #: air at the tool whose port is followed, at room density [m^3/s]
     suction: Array  #: that the fan makes [Pa]
     speed: Array  #: of the slowest dust-laden hose [m/s]
     kept: Array  #: of what enters the separators [-]; nan without one
@@ -88,8 +88,14 @@ class Course:
         return lives
 
 
-def ageing_map(line: Line) -> AgeingMap | None:
-    """The line over its loads; None where the dust, its amount, the hood or a filter is not known. A single variant."""
+def ageing_map(line: Line, port: int) -> AgeingMap | None:
+    """The line over its loads; None where the dust, its amount, the hood or a filter is not known.
+
+    Parameters
+    ----------
+    line : a single variant, gates as they stand while it works
+    port : place among the leaves of the tool whose air is followed
+    """
     rate = float(np.max(dust_rate(line)))
     if line.dust is None or rate <= 0.0 or (line.vacuum.filter is None and line.vacuum.bag is None):
         return None
@@ -110,12 +116,11 @@ def ageing_map(line: Line) -> AgeingMap | None:
         spread = np.broadcast_to(np.asarray(values, dtype=float), (*np.shape(values)[:-1], fill.size))
         return np.tensordot(weights, spread.reshape(*spread.shape[:-1], *shape), axes=([0], [spread.ndim - 1]))
 
-    ports = [i for i, leaf in enumerate(line.leaves) if leaf.open]
     slowest = np.full(fill.size, np.nan)
     if found.carrying is not None and any(found.carrying.laden):
         slowest = np.min(found.carrying.velocity[np.array(found.carrying.laden)], axis=0)
     return AgeingMap(
-        flow=mean(np.sum(found.point.port_flow[ports], axis=0)),
+        flow=mean(found.point.port_flow[port]),
         suction=mean(found.point.suction),
         speed=mean(slowest),
         kept=mean(np.full(fill.size, np.nan) if found.kept is None else found.kept),

@@ -9,11 +9,12 @@ from fenwick.core.system.capture import Capture, capture
 from fenwick.core.system.check import Check
 from fenwick.core.system.checks import checks
 from fenwick.core.system.fate import Fate, fate
-from fenwick.core.system.kept import kept_by_stage, kept_in_all
 from fenwick.core.system.line import Line
 from fenwick.core.system.operating import OperatingPoint, operating_point
 from fenwick.core.system.passage import bridging_checks, lift_checks
 from fenwick.core.system.separation import Separation, separations
+from fenwick.core.system.stream import Walk, walk_through
+from fenwick.core.system.strength import Collapse, weakest_bin
 from fenwick.core.system.transport import Transport, transport
 
 
@@ -24,15 +25,21 @@ class Assessment:
     point: OperatingPoint
     carrying: Transport | None  #: None where the dust is not known
     separations: tuple[Separation, ...]
-    efficiency: tuple[Array, ...]  #: of each stage, of what enters it, by mass [-]; empty for unknown dust
+    walk: Walk | None  #: of the dust through the stages; None where it is not known
     captures: tuple[Capture, ...]
     fate: Fate | None
+    collapse: Collapse | None  #: of the bin that folds first; None where no wall is known
     checks: tuple[Check, ...]
+
+    @property
+    def efficiency(self) -> tuple[Array, ...]:
+        """Of each stage, of what enters it, by mass [-]; empty for unknown dust."""
+        return () if self.walk is None else self.walk.by_stage
 
     @property
     def kept(self) -> Array | None:
         """Of what enters the first stage, what all of them keep [-]; None without one, or for unknown dust."""
-        return kept_in_all(self.efficiency)
+        return None if self.walk is None else self.walk.in_all
 
 
 def assess(line: Line) -> Assessment:
@@ -45,9 +52,10 @@ def assess(line: Line) -> Assessment:
         point=point,
         carrying=carrying,
         separations=stages,
-        efficiency=kept_by_stage(line, stages, captures),
+        walk=walk_through(line, captures, stages),
         captures=captures,
         fate=fate(line, captures, stages),
+        collapse=weakest_bin(line, point),
         checks=(
             *checks(line, point, carrying, stages, captures),
             *lift_checks(line, point),

@@ -7,15 +7,14 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from fenwick.core.arrays import Array
-from fenwick.core.rules import rule
 from fenwick.core.system.capture import capture
 from fenwick.core.system.fate import fate
-from fenwick.core.system.kept import entering_dust
 from fenwick.core.system.line import Line
 from fenwick.core.system.operating import operating_point
-from fenwick.core.system.separation import Grades, separations
-from fenwick.core.system.strength import folding_suction
-from fenwick.core.system.uncertainty import SEED, WITHIN, by_model, spread_values, vary
+from fenwick.core.system.separation import separations
+from fenwick.core.system.stream import walk_through
+from fenwick.core.system.strength import weakest_bin
+from fenwick.core.system.uncertainty import SEED, WITHIN, by_models, drawn_values, vary
 
 DRAWS = 600
 FIGURES = ("kept", "air", "exhaust", "folding")
@@ -27,11 +26,15 @@ class Shift:
     """One figure of two lines; 90 % of the draws lie between low and high."""
 
     figure: str  #: of FIGURES
-    first: float  #: median of the first line
-    second: float  #: median of the second line
+    first: float  #: of the first line as it stands
+    second: float  #: of the second line, likewise
     low: float  #: of the second less the first
-    middle: float
     high: float
+
+    @property
+    def middle(self) -> float:
+        """The second less the first, as they stand."""
+        return self.second - self.first
 
     @property
     def matters(self) -> bool:
@@ -45,37 +48,24 @@ class Shift:
 
 
 def outcomes(line: Line, port: int, draws: int = DRAWS, seed: int = SEED) -> dict[str, Array]:
-    """Kept [-], air at a port [m^3/s], blown back out [-], folding over blocked suction [-]; each of shape (draws,).
+    """Kept [-], air at a port [m^3/s], blown back out [-], folding over blocked suction [-]; each (1 + draws,).
 
-    What the line's description does not allow is left out.
+    The first of each is the line as it stands. What the line's description does not allow is left out.
     """
-    varied, _, models = vary(line, draws, seed)
-    knock = spread_values(rule("shell.knock-down"), np.random.default_rng(seed).standard_normal(draws))
-    varied = replace(varied, rules=varied.rules.with_values({"shell.knock-down": knock}))
-    point = operating_point(varied)
-    found = {"air": np.broadcast_to(point.port_flow[port], (draws,))}
-    captures = capture(varied, point)
-    chosen = []
-    entering = fed = entering_dust(varied, captures)
-    for stage in separations(varied, point):
-        _, kept = by_model(stage, models)
-        if kept is not None and entering is not None:
-            entering = entering * (1.0 - kept)
-            assert stage.grades is not None
-            whole = Grades(stage.grades.cut_size, kept, np.ones_like(kept))
-            stage = replace(stage, grades=whole, others={})
-        chosen.append(stage)
-    if fed is not None and entering is not None and chosen:
-        share = 1.0 - np.sum(entering, axis=0) / np.maximum(np.sum(fed, axis=0), 1e-300)
-        found["kept"] = np.broadcast_to(share, (draws,))
-    ends = fate(varied, captures, tuple(chosen))
-    if ends is not None:
-        found["exhaust"] = np.broadcast_to(ends.exhaust, (draws,))
-    if varied.separators:
-        folds = folding_suction(varied.separators[0], varied)
-        if folds is not None and np.all(np.isfinite(folds)):
-            found["folding"] = np.broadcast_to(folds / point.sealed_suction, (draws,))
-    return found
+    varied = vary(line, draws, seed)
+    knock = {"shell.knock-down": drawn_values(line, "shell.knock-down", draws, seed)}
+    drawn = replace(varied.line, rules=varied.line.rules.with_values(knock))
+    point = operating_point(drawn)
+    captures = capture(drawn, point)
+    stages = by_models(separations(drawn, point), varied.models)
+    walked, ends, bin_ = walk_through(drawn, captures, stages), fate(drawn, captures, stages), weakest_bin(drawn, point)
+    found = {
+        "air": point.port_flow[port],
+        "kept": None if walked is None else walked.in_all,
+        "exhaust": None if ends is None else ends.exhaust,
+        "folding": bin_.ratio if bin_ is not None and np.all(np.isfinite(bin_.ratio)) else None,
+    }
+    return {name: np.broadcast_to(v, (varied.count,)) for name, v in found.items() if v is not None}
 
 
 def contrast(first: Line, second: Line, port: int, draws: int = DRAWS, seed: int = SEED) -> tuple[Shift, ...]:
@@ -92,7 +82,6 @@ def contrast(first: Line, second: Line, port: int, draws: int = DRAWS, seed: int
     shifts = []
     for figure in FIGURES:
         if figure in a and figure in b:
-            low, middle, high = np.quantile(b[figure] - a[figure], [tail, 0.5, 1.0 - tail])
-            medians = (float(np.median(a[figure])), float(np.median(b[figure])))
-            shifts.append(Shift(figure, *medians, float(low), float(middle), float(high)))
+            low, high = np.quantile((b[figure] - a[figure])[1:], [tail, 1.0 - tail])
+            shifts.append(Shift(figure, float(a[figure][0]), float(b[figure][0]), float(low), float(high)))
     return tuple(shifts)

@@ -2,20 +2,20 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, replace
 from itertools import permutations
 from math import pi
 
 import numpy as np
 
-from fenwick.core.arrays import Values
+from fenwick.core.arrays import Values, one_value
 from fenwick.core.catalogue.parts import ADAPTER_PRICE
 from fenwick.core.components.elements import Bend, Branch, Element, Hose, Reducer
-from fenwick.core.components.vacuum import Vacuum
 from fenwick.core.system.assess import assess
 from fenwick.core.system.figures import Figures, figures_at
 from fenwick.core.system.line import Line
+from fenwick.core.system.ports import with_dust
 
 SAME_BORE = 0.0025  #: ends closer than this go on one another with tape [m]
 NO_LENGTH = 1e-4  #: of the second hose where one does [m]
@@ -31,6 +31,7 @@ class StockHose:
     bore: float  #: [m]
     length: float  #: [m]
     roughness: float  #: [m]
+    bend_factor: float = 1.0  #: loss of its bends against smooth ones [-]
     price: float = 0.0  #: 0 where it is owned
 
 
@@ -100,7 +101,7 @@ def assignments(
     port: int,
     hoses: Sequence[StockHose],
     fittings: Sequence[StockFitting],
-    vacuum: tuple[str, Vacuum],
+    vacuum: str,
     task: Task,
 ) -> list[Assignment]:
     """Every assignment that reaches, joins up and costs no more than allowed.
@@ -139,7 +140,7 @@ def _joined(
     port: int,
     run: tuple[StockHose, ...],
     link: StockHose | None,
-    vacuum: tuple[str, Vacuum],
+    vacuum: str,
     stock: _Fittings,
     spend: float,
 ) -> list[Assignment]:
@@ -149,7 +150,7 @@ def _joined(
     if link is not None:
         disc = line.separators[0]
         bores += [float(np.max(disc.hose_bore)), float(np.max(disc.outlet_bore)), link.bore, link.bore]
-    inlet = vacuum[1].inlet_bore
+    inlet = line.vacuum.inlet_bore
     bores.append(bores[-1] if inlet is None else float(np.max(inlet)))
     used: set[str] = set()
     chosen: list[StockFitting | None] = []
@@ -166,15 +167,14 @@ def _joined(
     price = sum(h.price for h in run) + (link.price if link else 0.0) + bought * ADAPTER_PRICE
     if price > spend + 1e-9:
         return []
-    return [Assignment(run, link, tuple(chosen), bought, vacuum[0], price)]
+    return [Assignment(run, link, tuple(chosen), bought, vacuum, price)]
 
 
 def best_lines(
-    line: Line,
+    lines: Mapping[str, Line],
     port: int,
     hoses: Sequence[StockHose],
     fittings: Sequence[StockFitting],
-    vacuums: dict[str, Vacuum],
     task: Task,
 ) -> list[DrawerLine]:
     """Every line the drawer makes for a tool, the best first.
@@ -183,10 +183,9 @@ def best_lines(
 
     Parameters
     ----------
-    line : a single variant; its port, separator, dust and site are kept
+    lines : the line with each vacuum, by its name, single variants; port, separator, dust and site are kept
     port : place of the tool among the leaves
     hoses, fittings : that may be used
-    vacuums : by name
     task : what it has to reach, and what may be spent
 
     Raises
@@ -195,16 +194,15 @@ def best_lines(
         When the drawer allows more assignments than are tried.
     """
     solved: list[DrawerLine] = []
-    for name, vacuum in vacuums.items():
-        options = assignments(line, port, hoses, fittings, (name, vacuum), task)
+    for name, line in lines.items():
+        options = assignments(line, port, hoses, fittings, name, task)
         if len(options) > MOST_ASSIGNMENTS:
             raise ValueError(f"{len(options)} assignments are more than are tried")
         if not options:
             continue
-        batch = _batch(line, port, options, vacuum)
+        batch = _batch(line, port, options)
         figures = figures_at(batch, assess(batch), 0)
-        one = figures.flow.shape[0] == 1
-        solved += [DrawerLine(option, figures if one else figures.variant(i)) for i, option in enumerate(options)]
+        solved += [DrawerLine(option, figures.variant(i)) for i, option in enumerate(options)]
     return sorted(solved, key=_rank)
 
 
@@ -214,7 +212,7 @@ def _rank(found: DrawerLine) -> tuple[int, float, float, float]:
     return int(figures.acts[0]), -in_bin, -float(figures.flow[0]), found.assignment.price
 
 
-def _batch(line: Line, port: int, options: Sequence[Assignment], vacuum: Vacuum) -> Line:
+def _batch(line: Line, port: int, options: Sequence[Assignment]) -> Line:
     """One line whose variants are the assignments: a second hose of no length stands where one does."""
     leaf = line.leaves[port]
     discs = line.separators
@@ -240,13 +238,13 @@ def _batch(line: Line, port: int, options: Sequence[Assignment], vacuum: Vacuum)
         elements.append(_step("j-3", options, before, inlet, lambda o: o.joints[-3]))
         trunk = [disc, _step("j-4", options, outlet, link.bore, lambda o: o.joints[-2]), replace(link, bends=())]
         before = link.bore
-    if vacuum.inlet_bore is not None:
-        mouth = np.full(len(options), float(np.max(vacuum.inlet_bore)))
+    if line.vacuum.inlet_bore is not None:
+        mouth = np.full(len(options), one_value(line.vacuum.inlet_bore))
         trunk.append(_step("j-5", options, before, mouth, lambda o: o.joints[-1]))
     else:
         trunk.append(Reducer("j-5", before, before))
     branch = Branch(leaf.id, leaf.port, tuple(elements))
-    return replace(line, vacuum=vacuum, branches=(branch,), trunk=tuple(trunk), junction_bore=None)
+    return with_dust(replace(line, branches=(branch,), trunk=tuple(trunk), junction_bore=None))
 
 
 def _link(option: Assignment) -> StockHose:
@@ -255,8 +253,9 @@ def _link(option: Assignment) -> StockHose:
 
 
 def _hose(name: str, options: Sequence[Assignment], pick: Callable[[Assignment], StockHose]) -> Hose:
-    bore, length, rough = np.array([(h.bore, h.length, h.roughness) for h in map(pick, options)]).T
-    return Hose(name, bore, length, "smooth", (Bend(pi / 2.0, BEND_RADIUS * bore),), rough)
+    rows = [(h.bore, h.length, h.roughness, h.bend_factor) for h in map(pick, options)]
+    bore, length, rough, bends = np.array(rows).T
+    return Hose(name, bore, length, "smooth", (Bend(pi / 2.0, BEND_RADIUS * bore),), rough, bend_factor=bends)
 
 
 def _step(

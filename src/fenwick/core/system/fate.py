@@ -58,6 +58,11 @@ class Fate:
         return self.share("room_air")
 
     @property
+    def escapes(self) -> Array:
+        """Into the air one breathes: floating, not caught, or back out of a filter [-]."""
+        return np.asarray(self.room_air + self.exhaust)
+
+    @property
     def floor(self) -> Array:
         """Thrown, not caught [-]."""
         return self.share("floor")

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
@@ -13,7 +13,7 @@ from fenwick.core.system.assess import Assessment, assess
 from fenwick.core.system.check import LEVEL_WORDS
 from fenwick.core.system.checks import carrying_check, kept_level
 from fenwick.core.system.line import Line
-from fenwick.core.system.strength import folding_suction
+from fenwick.core.system.strength import collapse_level
 
 _ACT = LEVEL_WORDS.index("act")
 
@@ -27,10 +27,14 @@ class Figures:
     kept: Array | None  #: of what enters the separator [-]
     in_bin: Array | None  #: of the dust made [-]
     folding: Array | None  #: folding over blocked suction [-]
-    acts: npt.NDArray[np.intp]  #: how many of them are to act on
+    caught: Array | None  #: of the dust made at the port, into its hose [-]
+    escapes: Array | None  #: of the dust made, into the air one breathes: past the ports, and out of filters [-]
+    acts: npt.NDArray[np.intp]  #: how many of speed, kept and folding are to act on
 
     def variant(self, i: int) -> Figures:
-        """One variant of them, arrays of shape (1,)."""
+        """One variant of them, arrays of shape (1,); all alike where no variant differs."""
+        if self.flow.shape[0] == 1:
+            return self
 
         def one(values: Array | None) -> Array | None:
             return None if values is None else values[i : i + 1]
@@ -41,11 +45,13 @@ class Figures:
             one(self.kept),
             one(self.in_bin),
             one(self.folding),
+            one(self.caught),
+            one(self.escapes),
             self.acts[i : i + 1],
         )
 
 
-def figures_at(line: Line, found: Assessment, port: int, folding: Array | None = None) -> Figures:
+def figures_at(line: Line, found: Assessment, port: int) -> Figures:
     """The figures of every variant for the port at a place among the leaves.
 
     Parameters
@@ -53,7 +59,6 @@ def figures_at(line: Line, found: Assessment, port: int, folding: Array | None =
     line : one or many variants
     found : its assessment
     port : place among the leaves
-    folding : folding over blocked suction of each variant, where the caller knows better than `line` [-]
     """
     n = max(line.variants, found.point.mass_flow.shape[0])
 
@@ -62,22 +67,22 @@ def figures_at(line: Line, found: Assessment, port: int, folding: Array | None =
 
     way = line.leaves[port].parts | {part.id for part in line.trunk}
     slow = carrying_check(found.carrying, way) if found.carrying else []
-    if folding is None:
-        folding = _folding(line)
     acts = np.zeros(n, dtype=np.intp)
     for check in slow:
         acts = acts + (check.level == _ACT)
     kept = found.kept
     if kept is not None:
         acts = acts + (kept_level(kept, line) == _ACT)
-    if folding is not None:
-        acts = acts + (per_variant(folding) < 1.0)
+    if found.collapse is not None:
+        acts = acts + (collapse_level(found.collapse, line) == _ACT)
     return Figures(
         flow=per_variant(found.point.port_flow[port]),
         speed=per_variant(slow[0].value) if slow else None,
         kept=None if kept is None else per_variant(kept),
         in_bin=per_variant(found.fate.bin) if found.fate else None,
-        folding=None if folding is None else per_variant(folding),
+        folding=None if found.collapse is None else per_variant(found.collapse.ratio),
+        caught=next((per_variant(one.total) for one in found.captures if one.id == line.leaves[port].id), None),
+        escapes=per_variant(found.fate.escapes) if found.fate else None,
         acts=acts,
     )
 
@@ -91,26 +96,8 @@ def figures_of_each(lines: Sequence[Line], port: int) -> list[Figures]:
     for members in groups.values():
         batch = stack_variants([lines[i] for i in members])
         found = figures_at(batch, assess(batch), port)
-        solved |= dict(zip(members, _each(found, len(members)), strict=True))
+        solved |= {member: found.variant(i) for i, member in enumerate(members)}
     return [solved[i] for i in range(len(lines))]
-
-
-def _each(found: Figures, n: int) -> Iterator[Figures]:
-    if found.flow.shape[0] == n:
-        return (found.variant(i) for i in range(n))
-    return (found for _ in range(n))
-
-
-def blocked_suction(line: Line) -> Array:
-    """Suction of the line with its hose blocked [Pa], shape () or (n,)."""
-    return np.asarray(line.vacuum.curve.sealed_in_room(line.site.density))
-
-
-def _folding(line: Line) -> Array | None:
-    if not line.separators:
-        return None
-    folds = folding_suction(line.separators[0], line)
-    return None if folds is None else np.asarray(folds / blocked_suction(line))
 
 
 Span = tuple[float, float]

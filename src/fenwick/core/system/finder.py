@@ -14,10 +14,10 @@ from fenwick.core.formulas.choice import undominated, weighted_score
 from fenwick.core.system.capture import capture
 from fenwick.core.system.designs import MADE, RANGES, Effort, build, effort, near, one_of, sample
 from fenwick.core.system.effects import with_stage
-from fenwick.core.system.kept import kept_by_stage, kept_in_all
 from fenwick.core.system.line import Line
 from fenwick.core.system.operating import CHUNK, operating_point
 from fenwick.core.system.separation import separations
+from fenwick.core.system.stream import walk_through
 
 ROUNDS = (0.55, 0.25, 0.2)  #: shares of the designs drawn anywhere, near good ones, and nearer still [-]
 SPREAD = (0.0, 0.12, 0.05)  #: of the rounds near good ones
@@ -110,9 +110,11 @@ def evaluate(line: Line, stage: Separator, port: int) -> tuple[Array, Array, Arr
         point = operating_point(whole)
         stages = separations(whole, point)
         mine = next(one for one in stages if one.id == stage.id)
-        kept = kept_in_all(kept_by_stage(whole, stages, capture(whole, point)))
+        walked = walk_through(whole, capture(whole, point), stages)
         size = min(CHUNK, n - at)
-        assert kept is not None, "the dust is known"
+        assert walked is not None, "the dust is known"
+        kept = walked.in_all
+        assert kept is not None, "there is a separator"
         assert mine.grades is not None
         row = (kept, point.port_flow[port], mine.pressure_drop, mine.grades.cut_size)
         parts.append([np.broadcast_to(values, (size,)) for values in row])

@@ -135,7 +135,7 @@ def _bore_in(element: Bored) -> Values:
 def _add_branch(layout: _Layout, branch: Branch) -> None:
     if branch.port is not None:
         port = branch.port
-        k = entry_loss(port, layout.line.rules)
+        k = entry_loss(port, layout.line.rules) * layout.line.rules["entry.reading"]
         layout.add(plain_row(f"{branch.id}:entry", "entry", port.bore, k), port.bore, port.bore)
     else:
         _add_group(layout, branch.branches, branch.elements, branch.junction_bore, f"{branch.id}:junction")
@@ -148,7 +148,7 @@ def _add_branch(layout: _Layout, branch: Branch) -> None:
 def _add_element(layout: _Layout, element: Element) -> None:
     match element:
         case Leak():
-            layout.leak(element.id, element.area)
+            layout.leak(element.id, element.area * layout.line.rules["leak.reading"])
         case Separator():
             _add_separator(layout, element)
         case WetStage():

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
+from dataclasses import dataclass, replace
 
 import numpy as np
 
@@ -66,15 +66,19 @@ def line_alone(line: Line, port: int) -> Line:
     return with_openings(line, {name: float(opening[port]) for name, opening in alone_openings(line).items()})
 
 
-def flow_alone(line: Line) -> Array:
-    """Flow at every port when it is open alone, at room density [m^3/s], shape (ports,); all in one batch."""
-    point = operating_point(with_openings(line, {**alone_openings(line)}))
-    flow = np.broadcast_to(point.port_flow, (len(line.leaves), len(line.leaves)))
-    return np.asarray(np.diagonal(flow))
+@dataclass(frozen=True)
+class Alone:
+    """Every port open alone, as far as there are gates to shut; arrays of shape (ports,)."""
+
+    flow: Array  #: air at the tool, at room density [m^3/s]
+    through: Array  #: the vacuum, at room density, leaks included [m^3/s]
+    suction: Array  #: that the fan makes [Pa]
 
 
-def fan_alone(line: Line) -> tuple[Array, Array]:
-    """(flow through the vacuum at room density [m^3/s], suction it makes [Pa]) with each port open alone, (ports,)."""
+def each_alone(line: Line) -> Alone:
+    """Every port of a single variant open alone, all in one batch."""
     point = operating_point(with_openings(line, {**alone_openings(line)}))
-    shape = (len(line.leaves),)
-    return np.broadcast_to(point.mass_flow / point.room_density, shape), np.broadcast_to(point.suction, shape)
+    ports = len(line.leaves)
+    flow = np.diagonal(np.broadcast_to(point.port_flow, (ports, ports)))
+    through = np.broadcast_to(point.mass_flow / point.room_density, (ports,))
+    return Alone(np.asarray(flow), through, np.broadcast_to(point.suction, (ports,)))

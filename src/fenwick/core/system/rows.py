@@ -37,7 +37,7 @@ def plain_row(name: str, kind: str, bore: Values, k0: Values) -> Row:
 
 
 def entry_loss(port: Port, rules: RuleBook) -> Values:
-    """K of a port's entry on its velocity head [-]."""
+    """K of a port's entry on its velocity head, by its kind or as given, readings left aside [-]."""
     if port.entry_loss is not None:
         return port.entry_loss
     loss = ENTRY_LOSS[port.entry]
@@ -53,6 +53,12 @@ def bin_leak_area(separator: Separator, rules: RuleBook) -> Values:
     """Leak below the separator: measured, or its closure's rule [m^2]."""
     measured = separator.bin.leak_area
     return rules[f"closure.{separator.bin.closure}"] if measured is None else measured * rules["bin.leak-reading"]
+
+
+def bin_leak_reading(separator: Separator, rules: RuleBook) -> Values:
+    """The area that, given for the leak below the separator, stands for what it is taken to be [m^2]."""
+    measured = separator.bin.leak_area
+    return bin_leak_area(separator, rules) / rules["bin.leak-reading"] if measured is None else measured
 
 
 Straight: TypeAlias = Hose | FixedLoss | Gate | Elbow | Plate | InlineFilter
@@ -78,10 +84,24 @@ def straight_row(element: Straight, line: Line) -> Row:
             return replace(plain_row(element.id, "inline-filter", element.bore, 0.0), law=law)
 
 
+def wall_roughness(hose: Hose, rules: RuleBook) -> Values:
+    """Of a hose's wall, measured or by its rule [m]."""
+    return rules[f"wall.{hose.wall}"] if hose.roughness is None else hose.roughness
+
+
+def bend_factor(hose: Hose, rules: RuleBook) -> Values:
+    """Loss of a hose's bends against smooth ones [-]."""
+    return bends_of_wall(hose.wall, rules) if hose.bend_factor is None else hose.bend_factor
+
+
+def bends_of_wall(wall: str, rules: RuleBook) -> Values:
+    """Loss of the bends of a hose with such a wall against smooth ones [-]."""
+    return rules["bend.corrugated"] if wall in RIBBED_WALLS else 1.0
+
+
 def hose_row(hose: Hose, rules: RuleBook) -> Row:
     """Friction along a hose, and what its bends add."""
-    roughness = rules[f"wall.{hose.wall}"] if hose.roughness is None else hose.roughness
-    factor = rules["bend.corrugated"] if hose.wall in RIBBED_WALLS else 1.0
+    roughness, factor = wall_roughness(hose, rules), bend_factor(hose, rules)
     k0: Values = 0.0
     k1 = hose.length / np.asarray(hose.bore)
     for bend in hose.bends:

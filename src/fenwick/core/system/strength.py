@@ -2,7 +2,10 @@
 
 from __future__ import annotations
 
+from dataclasses import dataclass
+
 import numpy as np
+import numpy.typing as npt
 
 from fenwick.core.arrays import Array
 from fenwick.core.components.bins import MATERIALS, Lid
@@ -63,14 +66,50 @@ def fan_flow(line: Line, suction: Array) -> Array:
     return np.asarray(0.5 * (low + high))
 
 
-def collapse_checks(disc: Separator, line: Line, point: OperatingPoint) -> list[Check]:
-    """Whether the bin folds when the hose is blocked; none where its wall is not known."""
-    folds = folding_suction(disc, line)
+@dataclass(frozen=True)
+class Collapse:
+    """A bin against the suction of a blocked hose; arrays of shape (n,)."""
+
+    part: str  #: id of the separator over it
+    folds: Array  #: suction at which it does [Pa]; inf for a wall too short to fold
+    stands: Array  #: suction it has to stand, a relief valve counted [Pa]
+
+    @property
+    def ratio(self) -> Array:
+        """Folding over blocked suction [-]; below 1 it folds."""
+        return self.folds / self.stands
+
+
+def collapse(stage: Separator, line: Line, point: OperatingPoint) -> Collapse | None:
+    """One bin with its hose blocked; None where its wall is not known."""
+    folds = folding_suction(stage, line)
     if folds is None:
+        return None
+    return Collapse(stage.id, np.broadcast_to(folds, point.sealed_suction.shape), most_suction(stage, line, point))
+
+
+def weakest_bin(line: Line, point: OperatingPoint) -> Collapse | None:
+    """The bin that folds first in each variant, named by that of the first one; None where no wall is known."""
+    known = [found for stage in line.separators if (found := collapse(stage, line, point)) is not None]
+    if len(known) < 2:
+        return next(iter(known), None)
+    first = np.argmin(np.stack([found.ratio for found in known]), axis=0)
+    folds, stands = (np.choose(first, [getattr(found, name) for found in known]) for name in ("folds", "stands"))
+    return Collapse(known[int(first[0])].part, folds, stands)
+
+
+def collapse_checks(stage: Separator, line: Line, point: OperatingPoint) -> list[Check]:
+    """Whether the bin folds when the hose is blocked; none where its wall is not known."""
+    found = collapse(stage, line, point)
+    if found is None:
         return []
-    value, limit = np.broadcast_to(folds, point.sealed_suction.shape), most_suction(disc, line, point)
-    level = graded(value < limit, value < line.rules["verdict.collapse-margin"] * limit)
-    return [Check("bin-collapse", level, value, limit, "suction", disc.id)]
+    return [Check("bin-collapse", collapse_level(found, line), found.folds, found.stands, "suction", stage.id)]
+
+
+def collapse_level(found: Collapse, line: Line) -> npt.NDArray[np.intp]:
+    """Level of a bin's strength."""
+    margin = line.rules["verdict.collapse-margin"]
+    return graded(found.folds < found.stands, found.folds < margin * found.stands)
 
 
 def strength_checks(disc: Separator, line: Line, point: OperatingPoint) -> list[Check]:

@@ -13,10 +13,10 @@ from fenwick.core.components.cyclone import Cyclone
 from fenwick.core.components.wet import WetStage
 from fenwick.core.rules import RULES, Rule, rule
 from fenwick.core.system.capture import capture
-from fenwick.core.system.kept import entering_dust, kept_share
 from fenwick.core.system.line import Line
 from fenwick.core.system.operating import operating_point
-from fenwick.core.system.separation import ORBIT, OTHER_MODELS, Separation, separations
+from fenwick.core.system.separation import ORBIT, OTHER_MODELS, Grades, Separation, separations
+from fenwick.core.system.stream import walk_through
 
 DRAWS, SEED = 2000, 20
 WITHIN = 0.90  #: share of the draws inside a band [-]
@@ -25,6 +25,7 @@ FARTHEST = 2.0  #: nothing is drawn farther out than this [standard deviations]
 LEAST_END = 0.1  #: a range that begins at nothing is taken to begin at this share of the middle [-]
 STRIPS = 10  #: equal parts that the draws of one assumption are sorted into, to see what follows it
 MODEL = "model"  #: stands for the choice among the published models
+Draws = npt.NDArray[np.intp]
 _ALWAYS = ("dust.size", "bin.leak-reading", "bin.stir", "bin.stir-depth", "bin.leak-weight", "bin.leak-jet")
 
 
@@ -36,10 +37,6 @@ class Band:
     median: float
     high: float  #: 5 % of the draws lie above
     drivers: tuple[tuple[str, float], ...]  #: (assumption, share of the spread that follows it [-]), the most first
-
-    def holding(self, figure: float) -> Band:
-        """The band, widened where the figure with every assumption in its middle lies outside the 90 %."""
-        return replace(self, low=min(self.low, figure), high=max(self.high, figure))
 
 
 @dataclass(frozen=True)
@@ -92,26 +89,41 @@ def assumptions_of(line: Line) -> tuple[str, ...]:
     return tuple(found)
 
 
-Draws = npt.NDArray[np.intp]
+@dataclass(frozen=True)
+class Varied:
+    """A line as it stands, its first variant, and drawn many times over, the others."""
+
+    line: Line
+    drawn: Mapping[str, Array]  #: values of each assumption, shape (1 + draws,)
+    models: Draws  #: which published model counts, 0 the headline, likewise
+
+    @property
+    def count(self) -> int:
+        """Variants, the line as it stands included."""
+        return int(self.models.size)
 
 
-def vary(line: Line, draws: int, seed: int) -> tuple[Line, dict[str, Array], Draws]:
-    """A line in many variants: (line, values of each assumption, which published model counts).
+def vary(line: Line, draws: int, seed: int) -> Varied:
+    """A line in many variants, the first as it stands.
 
     An assumption draws the same values in every line for the same seed, so that lines can be compared draw by draw.
     """
-    drawn = {
-        # around the value in force, which readings may have moved, and as far as they have left open
-        key: spread_values(rule(key), _left(line, key) * _generator(seed, key).standard_normal(draws))
-        * _moved(line, key)
-        for key in assumptions_of(line)
-    }
+    drawn = {key: drawn_values(line, key, draws, seed) for key in assumptions_of(line)}
     dust = None if line.dust is None else line.dust.scaled(drawn["dust.size"])
     random = _generator(seed, MODEL)
     models = random.integers(0, 1 + len(OTHER_MODELS), draws)
     # where readings have fixed the cut size, they have chosen between the published models, too
     models = np.where(random.random(draws) < _left(line, "swirl.cut"), models, 0)
-    return replace(line, rules=line.rules.with_values(drawn), dust=dust), drawn, models
+    return Varied(replace(line, rules=line.rules.with_values(drawn), dust=dust), drawn, np.insert(models, 0, 0))
+
+
+def drawn_values(line: Line, key: str, draws: int, seed: int) -> Array:
+    """A rule in force, then drawn round it, in its own unit, shape (1 + draws,).
+
+    Round the value in force, which readings may have moved, and as far as they have left open.
+    """
+    normal = _left(line, key) * _generator(seed, key).standard_normal(draws)
+    return np.asarray(spread_values(rule(key), np.insert(normal, 0, 0.0)) * _moved(line, key))
 
 
 def _moved(line: Line, key: str) -> float:
@@ -139,45 +151,41 @@ def sureness(line: Line, draws: int = DRAWS, seed: int = SEED) -> LineSureness:
     """
     if not line.stages:
         return LineSureness()
-    varied, drawn, models = vary(line, draws, seed)
-    point = operating_point(varied)
-    stages = separations(varied, point)
-    chosen = [by_model(stage, models) for stage in stages]
-    entering = entering_dust(varied, capture(varied, point))
-    found, fed = [], entering
-    by_model_too = {MODEL: models.astype(float)} if any(stage.others for stage in stages) else {}
-    causes = _causes({**drawn, **by_model_too})
-    for stage, (cut, kept) in zip(stages, chosen, strict=True):
-        shares = None if kept is None or entering is None else kept_share(entering, kept)
-        found.append(
-            Sureness(
-                kept=None if shares is None else _band(shares, causes),
-                cut_size=None if cut is None else _band(cut, causes),
-                pressure_drop=_band(stage.pressure_drop, causes),
-                inlet_velocity=_band(stage.inlet_velocity, causes),
-            )
+    varied = vary(line, draws, seed)
+    point = operating_point(varied.line)
+    stages = by_models(separations(varied.line, point), varied.models)
+    walked = walk_through(varied.line, capture(varied.line, point), stages)
+    causes = _causes(varied, any(stage.others for stage in stages))
+    kept = [None] * len(stages) if walked is None else [_band(share, causes) for share in walked.by_stage]
+    found = tuple(
+        Sureness(
+            kept=share,
+            cut_size=None if stage.grades is None else _band(stage.grades.cut_size, causes),
+            pressure_drop=_band(stage.pressure_drop, causes),
+            inlet_velocity=_band(stage.inlet_velocity, causes),
         )
-        if kept is not None and entering is not None:
-            entering = entering * (1.0 - kept)
-    whole = None
-    if fed is not None and entering is not None:
-        whole = _band(1.0 - np.sum(entering, axis=0) / np.maximum(np.sum(fed, axis=0), 1e-300), causes)
-    return LineSureness(tuple(found), whole)
+        for stage, share in zip(stages, kept, strict=True)
+    )
+    whole = None if walked is None else walked.in_all
+    return LineSureness(found, None if whole is None else _band(whole, causes))
 
 
-def by_model(stage: Separation, models: Draws) -> tuple[Array | None, Array | None]:
-    """Cut size and kept share of each size, every draw by one of the published models."""
-    if stage.grades is None:
-        return None, None
-    if not stage.others:
-        return stage.grades.cut_size, stage.grades.kept
-    every = stage.models
-    cut = np.choose(models, [np.broadcast_to(every[name].cut_size, models.shape) for name in (ORBIT, *OTHER_MODELS)])
-    kept = np.empty((stage.grades.reaches_wall.shape[0], models.size))
-    for i, name in enumerate((ORBIT, *OTHER_MODELS)):
+def by_models(stages: tuple[Separation, ...], models: Draws) -> tuple[Separation, ...]:
+    """Stages in which every variant goes by the published model that counts there."""
+    return tuple(
+        replace(stage, grades=_by_models(stage, stage.grades, models)) if stage.grades and stage.others else stage
+        for stage in stages
+    )
+
+
+def _by_models(stage: Separation, headline: Grades, models: Draws) -> Grades:
+    every = [stage.models[name] for name in (ORBIT, *OTHER_MODELS)]
+    cut = np.choose(models, [np.broadcast_to(grades.cut_size, models.shape) for grades in every])
+    reaches = np.empty((headline.reaches_wall.shape[0], models.size))
+    for i, grades in enumerate(every):
         mine = models == i
-        kept[:, mine] = np.broadcast_to(every[name].kept, kept.shape)[:, mine]
-    return cut, kept
+        reaches[:, mine] = np.broadcast_to(grades.reaches_wall, reaches.shape)[:, mine]
+    return Grades(cut, reaches, headline.stays_in_bin)  # the bin gives back the same in all of them
 
 
 @dataclass(frozen=True)
@@ -187,11 +195,14 @@ class Causes:
     orders: Mapping[str, Draws]  #: draws from the lowest value of the assumption to the highest
 
 
-def _causes(drawn: Mapping[str, Array]) -> Causes:
-    return Causes({key: np.argsort(values, kind="stable") for key, values in drawn.items()})
+def _causes(varied: Varied, several_models: bool) -> Causes:
+    drawn = {**varied.drawn, **({MODEL: varied.models.astype(float)} if several_models else {})}
+    return Causes({key: np.argsort(values[1:], kind="stable") for key, values in drawn.items()})
 
 
 def _band(values: Array, causes: Causes) -> Band:
+    """The band of a figure, its first value left out: that is the line as it stands."""
+    values = values[1:] if values.size > 1 else values
     tail = (1.0 - WITHIN) / 2.0
     low, median, high = np.quantile(values, [tail, 0.5, 1.0 - tail])
     return Band(float(low), float(median), float(high), _drivers(values, causes))

@@ -6,6 +6,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from fenwick.core.arrays import one_value
 from fenwick.core.components.vacuum import FilterMedium, Vacuum
 from fenwick.core.rules import RuleBook
 from fenwick.core.system.ageing import AgeingMap, Course, Filters, ageing_map, bin_hours, without_separators
@@ -27,6 +28,8 @@ class Way:
     course: Course  #: one column
     life: float  #: until the air is down by a quarter [h]; inf beyond `LONG`
     exhaust: float  #: of the dust made, through the filter when it is clean [-]
+    cleaned: Cleanings | None  #: of its filter; None where it lasts no time, or a bag takes the dust
+    cost: float | None  #: filters and bags for an hour of work, in the shop's money; None: a price is not known
 
     @property
     def flow(self) -> float:
@@ -68,44 +71,57 @@ class Upkeep:
     exhaust_today: float  #: of the dust made, through the filter as it is [-]
     exhaust_clean: float  #: the same with a clean filter [-]
     bin_hours: float | None  #: from floor to mark [h]
+    bin_weeks: float | None  #: likewise, at the hours a week that are worked [-]; None: not known
+    payback: float | None  #: hours after which the separator has paid [h]; inf never; None where it cannot be told
+    payback_weeks: float | None  #: likewise, at the hours a week that are worked [-]
     smallest: float | None  #: filter area that still lasts as long as asked [m^2]; None: none of those tried
 
 
-def upkeep(line: Line, wanted: float) -> Upkeep | None:
+def upkeep(
+    line: Line, port: int, wanted: float, prices: Prices | None = None, weekly: float | None = None
+) -> Upkeep | None:
     """Follow the line over `LONG` hours of work.
 
     Parameters
     ----------
     line : a single variant
+    port : place among the leaves of the tool whose air is followed
     wanted : hours that a filter should last between cleanings [h]
+    prices : as far as they are known
+    weekly : hours of work a week [h]; None: not known
 
     Returns
     -------
     None where the dust, its amount, the hood or a filter is not known.
     """
-    mapped = ageing_map(line)
+    mapped, prices = ageing_map(line, port), prices or Prices()
     if mapped is None:
         return None
     vacuum, rules = line.vacuum, line.rules
     bare = without_separators(line)
-    mapped_bare = ageing_map(bare) if line.stages else None
+    mapped_bare = ageing_map(bare, port) if line.stages else None
     bag = float(np.max(vacuum.bag.area)) if vacuum.bag is not None else 0.0
     other = 0.0 if bag else float(np.max(rules["bag.area"]))
-    with_it = _way("with", mapped, vacuum, bag)
-    swapped = _way("other-bag", mapped, vacuum, other) if vacuum.filter is not None else None
+    with_it = _way("with", mapped, vacuum, bag, prices)
+    swapped = _way("other-bag", mapped, vacuum, other, prices) if vacuum.filter is not None else None
+    without = None if mapped_bare is None else _way("without", mapped_bare, vacuum, bag, prices)
     held = vacuum.filter if vacuum.filter is not None and float(np.max(vacuum.filter.held)) > 0.0 else None
     now = march(mapped, _filters(vacuum, bag, held, line), LONG) if held is not None else None
+    full, pays = bin_hours(mapped, line), payback_hours(with_it, without, prices.separator)
     clean, today = with_it.flow, with_it.flow if now is None else float(now.flow[0, 0])
     return Upkeep(
         with_it=with_it,
-        without=None if mapped_bare is None else _way("without", mapped_bare, vacuum, bag),
+        without=without,
         other_bag=swapped,
         now=now,
         now_left=None if now is None else _left(now, clean, rules),
         today=today / clean,
         exhaust_today=with_it.exhaust if now is None else float(now.exhaust[0, 0]),
         exhaust_clean=with_it.exhaust,
-        bin_hours=bin_hours(mapped, line),
+        bin_hours=full,
+        bin_weeks=full / weekly if full is not None and weekly else None,
+        payback=pays,
+        payback_weeks=pays / weekly if pays is not None and weekly else None,
         smallest=_smallest(mapped, vacuum, bag, wanted) if vacuum.filter is not None else None,
     )
 
@@ -122,10 +138,12 @@ def _filters(vacuum: Vacuum, bag: float, held: FilterMedium | None = None, line:
     )
 
 
-def _way(name: str, mapped: AgeingMap, vacuum: Vacuum, bag: float) -> Way:
+def _way(name: str, mapped: AgeingMap, vacuum: Vacuum, bag: float, prices: Prices) -> Way:
     course = march(mapped, _filters(vacuum, bag), LONG)
-    life = float(course.life(float(np.max(mapped.rules["filter.down"])))[0])
-    return Way(name, bag, course, life, float(course.exhaust[0, 0]))
+    life = float(course.life(one_value(mapped.rules["filter.down"]))[0])
+    cleaned = None if bag > 0.0 else cleanings(life, mapped.rules)
+    cost = cost_per_hour(life, bag > 0.0, cleaned, prices)
+    return Way(name, bag, course, life, float(course.exhaust[0, 0]), cleaned, cost)
 
 
 def _left(now: Course, clean: float, rules: RuleBook) -> float:
@@ -182,22 +200,29 @@ def cake_level(today: float, rules: RuleBook) -> int:
     return WATCH if today < float(np.max(rules["filter.leave"])) else OK
 
 
-def cost_per_hour(way: Way, prices: Prices, rules: RuleBook) -> float | None:
+def cost_per_hour(life: float, bagged: bool, cleaned: Cleanings | None, prices: Prices) -> float | None:
     """Filters and bags for an hour of work, in the shop's money; None where a price or the life is not known.
 
     A bag is thrown away when the air is down by a quarter; a filter is cleaned then, and replaced when worn out.
+
+    Parameters
+    ----------
+    life : until the air is down by a quarter [h]
+    bagged : whether a bag takes the dust
+    cleaned : how the filter fares without one
+    prices : as far as they are known
     """
-    if way.bag_area > 0.0:
-        return None if prices.bag is None or way.life <= 0.0 else prices.bag / min(way.life, LONG)
-    lasts = cleanings(way.life, rules)
-    return None if lasts is None or prices.filter is None else prices.filter / lasts.total
+    if bagged:
+        return None if prices.bag is None or life <= 0.0 else prices.bag / min(life, LONG)
+    return None if cleaned is None or prices.filter is None else prices.filter / cleaned.total
 
 
-def payback_hours(upkept: Upkeep, prices: Prices, rules: RuleBook) -> float | None:
-    """Hours of work after which a separator has paid for itself [h]; inf never; None where that cannot be told."""
-    if upkept.without is None or prices.separator is None:
+def payback_hours(with_it: Way, without: Way | None, price: float | None) -> float | None:
+    """Hours of work after which a separator of a price, in the shop's money, has paid for itself [h].
+
+    inf never; None where that cannot be told.
+    """
+    if without is None or price is None or with_it.cost is None or without.cost is None:
         return None
-    now, before = cost_per_hour(upkept.with_it, prices, rules), cost_per_hour(upkept.without, prices, rules)
-    if now is None or before is None:
-        return None
-    return prices.separator / (before - now) if before > now else float("inf")
+    saved = without.cost - with_it.cost
+    return price / saved if saved > 0.0 else float("inf")

@@ -7,134 +7,94 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, replace
+from typing import Any, TypeAlias
 
 import numpy as np
 
-from fenwick.core.arrays import Array
-from fenwick.core.catalogue.parts import HOSE_BORES
-from fenwick.core.components.elements import Element, Hose, InlineFilter, Leak, Reducer
-from fenwick.core.components.hood import Enclosure, OpenHood, SlotHood
-from fenwick.core.components.separator import Separator
-from fenwick.core.components.vacuum import Vacuum
-from fenwick.core.rules import ENTRY_LOSS
-from fenwick.core.system.assess import assess
-from fenwick.core.system.figures import Figures, blocked_suction, figures_at, figures_of_each
-from fenwick.core.system.line import Leaf, Line
-from fenwick.core.system.rows import RIBBED_WALLS, bin_leak_area, entry_loss
-from fenwick.core.system.strength import folding_suction
-from fenwick.core.system.whatif_batch import Batch
+from fenwick.core.arrays import Values
+from fenwick.core.components.elements import Branch
+from fenwick.core.system.assess import Assessment, assess
+from fenwick.core.system.changes import EXCHANGE, KINDS, SHUT, STIFFEN, VACUUM, Candidate, Column
+from fenwick.core.system.effects import with_stage
+from fenwick.core.system.figures import Figures, figures_at, figures_of_each
+from fenwick.core.system.line import Line
+from fenwick.core.system.ports import with_openings
+from fenwick.core.system.strength import weakest_bin
 
-SHORTER = (0.5, 0.75)  #: of its length, what a hose is cut to [-]
-TAPER = 0.1  #: length of a cone in the place of a step [m]
-SHORTEST = 0.6  #: a hose is not cut below this [m]
-NEARER = (0.5, 0.75)  #: of its distance, what a port is moved to [-]
-NEAREST = 0.01  #: a port is not moved nearer than this [m]
-CLOSED_IN = 0.5  #: of its open area, what a box is closed to [-]
 LEAST_AIR_GAIN = 0.01  #: share of the flow from which a gain in air alone is worth a line [-]
 LEAST_STRENGTH_GAIN = 1.2  #: ratio from which a bin that still folds is worth stiffening [-]
 LEAST_KEPT_GAIN = 0.005  #: share of the dust made from which a gain is worth a line [-]
 
-
-@dataclass(frozen=True)
-class Candidate:
-    """One change to one part."""
-
-    #: bore, shorter, smooth, straight, entry, taper, nearer, close-in, shut, seal, seal-bin, clean, clean-bag,
-    #: clean-inline, empty, upright, stiffen, or vacuum, whose part is the name of the other one
-    kind: str
-    part: str  #: id of the part, port or branch it is made to
-    value: float = 0.0  #: the new value, where there is one; SI
+#: before and after
+Pair: TypeAlias = tuple[float, float]
 
 
 @dataclass(frozen=True)
 class Outcome:
-    """What a candidate comes to at the port, beside the line as it stands."""
+    """What a candidate comes to at the port, beside the line as it stands: each figure before and after."""
 
     candidate: Candidate
-    flow: tuple[float, float]  #: air at the tool, before and after [m^3/s]
-    speed: tuple[float, float] | None  #: slowest dust-laden hose, before and after [m/s]
-    kept: tuple[float, float] | None  #: of what enters the separator, before and after [-]
-    in_bin: tuple[float, float] | None  #: of the dust made, before and after [-]
-    folding: tuple[float, float] | None  #: folding over blocked suction, before and after [-]
-    acts: tuple[int, int]  #: figures to act on, before and after
+    flow: Pair  #: air at the tool [m^3/s]
+    speed: Pair | None  #: slowest dust-laden hose [m/s]
+    kept: Pair | None  #: of what enters the separator [-]
+    in_bin: Pair | None  #: of the dust made [-]
+    folding: Pair | None  #: folding over blocked suction [-]
+    acts: tuple[int, int]  #: figures to act on
+
+    @property
+    def air_change(self) -> float:
+        """Of the air at the tool, what it gains [-]."""
+        return self.flow[1] / self.flow[0] - 1.0 if self.flow[0] > 0.0 else 0.0
 
 
-def candidates(line: Line, port: int) -> tuple[Candidate, ...]:
-    """Every sensible single change for the port at a place among the leaves."""
-    leaf = line.leaves[port]
-    parts = [part for branch in leaf.way for part in branch.elements] + list(line.trunk)
-    found: list[Candidate] = []
-    for part in parts:
-        found += _part_candidates(part, line)
-    here = float(np.max(entry_loss(leaf.port, line.rules)))
-    if leaf.port.entry in ("plain", "flanged"):
-        better = ("flanged", "tapered", "bellmouth")
-        losses = [ENTRY_LOSS[name] for name in better]
-        found += [Candidate("entry", leaf.id, loss) for loss in losses if isinstance(loss, float) and loss < here]
-    hood = leaf.port.hood
-    if isinstance(hood, SlotHood) or (isinstance(hood, OpenHood) and not hood.built_in):
-        nearer = [float(np.max(hood.distance)) * share for share in NEARER]
-        found += [Candidate("nearer", leaf.id, distance) for distance in nearer if distance >= NEAREST]
-    if isinstance(hood, Enclosure):
-        found.append(Candidate("close-in", leaf.id, CLOSED_IN))
-    found += _gate_candidates(line, leaf)
-    for kind, medium in (("clean", line.vacuum.filter), ("clean-bag", line.vacuum.bag)):
-        if medium is not None and np.max(medium.held) > 0.0:
-            found.append(Candidate(kind, "vacuum"))
-    return tuple(found)
+class _Batch:
+    """Builds the batch: every value that some change touches becomes an array over variants, the rest stays."""
+
+    def __init__(self, line: Line, changes: tuple[Candidate, ...]) -> None:
+        self.given, self.count = line, len(changes) + 1
+        self.hits: dict[str, dict[str, list[tuple[int, float]]]] = {}
+        for i, change in enumerate(changes, start=1):
+            self.hits.setdefault(change.part, {}).setdefault(change.kind, []).append((i, change.value))
+
+    def line(self) -> Line:
+        """The whole batch."""
+        given = self.given
+        return replace(
+            given,
+            vacuum=self.changed(given.vacuum, VACUUM),
+            branches=tuple(self.branch(branch) for branch in given.branches),
+            trunk=tuple(self.changed(part, part.id) for part in given.trunk),
+        )
+
+    def branch(self, branch: Branch) -> Branch:
+        """A branch with everything on it."""
+        return replace(
+            branch,
+            port=self.changed(branch.port, branch.id) if branch.port else None,
+            elements=tuple(self.changed(part, part.id) for part in branch.elements),
+            branches=tuple(self.branch(inner) for inner in branch.branches),
+        )
+
+    def changed(self, part: Any, name: str) -> Any:
+        """A part with each of its changes in a variant of its own."""
+        for key, hits in self.hits.get(name, {}).items():
+            if isinstance(part, KINDS[key].to):
+                part = KINDS[key].make(part, self.column(hits), self.given.rules)
+        return part
+
+    def column(self, hits: list[tuple[int, float]]) -> Column:
+        """What puts the new values of some changes into a column."""
+
+        def column(base: Values, new: float | None = None) -> Values:
+            values = np.array(np.broadcast_to(np.asarray(base, dtype=float), (self.count,)))
+            for i, value in hits:
+                values[i] = value if new is None else new
+            return values
+
+        return column
 
 
-def _part_candidates(part: Element, line: Line) -> list[Candidate]:
-    match part:
-        case Hose():
-            return _hose_candidates(part)
-        case Leak() if np.max(part.area) > 0.0:
-            return [Candidate("seal", part.id)]
-        case Reducer() if np.max(part.length) < TAPER and np.any(part.bore_in != part.bore_out):
-            return [Candidate("taper", part.id, TAPER)]
-        case InlineFilter() if np.max(part.medium.held) > 0.0:
-            return [Candidate("clean-inline", part.id)]
-        case Separator():
-            return _bin_candidates(part, line)
-        case _:
-            return []
-
-
-def _hose_candidates(hose: Hose) -> list[Candidate]:
-    bore, length = float(np.max(hose.bore)), float(np.max(hose.length))
-    found = [Candidate("bore", hose.id, size) for size in HOSE_BORES if abs(size - bore) > 0.002]
-    found += [Candidate("shorter", hose.id, length * share) for share in SHORTER if length * share >= SHORTEST]
-    if hose.wall in RIBBED_WALLS and hose.roughness is None:
-        found.append(Candidate("smooth", hose.id))
-    if hose.bends:
-        found.append(Candidate("straight", hose.id))
-    return found
-
-
-def _bin_candidates(disc: Separator, line: Line) -> list[Candidate]:
-    found = []
-    if np.max(bin_leak_area(disc, line.rules)) > 0.0:
-        found.append(Candidate("seal-bin", disc.id))
-    if np.max(disc.bin.fill_height) > 0.0:
-        found.append(Candidate("empty", disc.id))
-    if np.max(disc.tilt) > 0.0:
-        found.append(Candidate("upright", disc.id))
-    longest, _ = max(disc.bin.bays)
-    at = next(i for i, bay in enumerate(disc.bin.bays) if bay[0] == longest)
-    if folding_suction(disc, line) is not None:
-        found.append(Candidate("stiffen", disc.id, sum(bay[0] for bay in disc.bin.bays[:at]) + longest / 2))
-    return found
-
-
-def _gate_candidates(line: Line, leaf: Leaf) -> list[Candidate]:
-    own = {branch.id for branch in leaf.way}
-    others = [other for other in line.leaves if other.id != leaf.id and other.open]
-    return [
-        Candidate("shut", other.id) for other in others if other.way[0].gate_opening is not None and other.id not in own
-    ]
-
-
-def try_all(line: Line, port: int, changes: tuple[Candidate, ...]) -> tuple[Outcome, ...]:
+def try_all(line: Line, port: int, changes: tuple[Candidate, ...], now: Figures | None = None) -> tuple[Outcome, ...]:
     """What each change alone comes to, the most useful first; those that gain nothing are left out.
 
     Ranked by how many figures stop being to act on, then by the gain in dust that ends in the bin, then by the gain in
@@ -145,60 +105,61 @@ def try_all(line: Line, port: int, changes: tuple[Candidate, ...]) -> tuple[Outc
     line : a single variant
     port : place among the leaves
     changes : from `candidates`
+    now : figures of the line as it stands, where they are known already
     """
     if not changes:
         return ()
-    batch = Batch(line, changes).line()
-    found = figures_at(batch, assess(batch), port, _folding(line, changes))
-
-    def pair(values: Array | None, i: int) -> tuple[float, float] | None:
-        return None if values is None else (float(values[0]), float(values[i]))
-
-    outcomes = [
-        Outcome(
-            change,
-            (float(found.flow[0]), float(found.flow[i])),
-            pair(found.speed, i),
-            pair(found.kept, i),
-            pair(found.in_bin, i),
-            pair(found.folding, i),
-            (int(found.acts[0]), int(found.acts[i])),
-        )
-        for i, change in enumerate(changes, start=1)
-    ]
-    return ranked(outcomes)
+    shut = [change for change in changes if change.kind == SHUT]
+    together = tuple(change for change in changes if change.kind != SHUT)
+    batch = _Batch(line, together).line()
+    found = figures_at(batch, _with_rings(batch, assess(batch), together), port)
+    now = now or found.variant(0)
+    apart = figures_of_each([with_openings(line, {change.part: 0.0}) for change in shut], port)
+    after = [*(found.variant(i + 1) for i in range(len(together))), *apart]
+    return ranked(_outcome(change, now, new) for change, new in zip((*together, *shut), after, strict=True))
 
 
-def try_vacuums(line: Line, port: int, others: Mapping[str, Vacuum], now: Figures | None = None) -> tuple[Outcome, ...]:
-    """What each of some other vacuums in the place of the line's own comes to; those that gain nothing are left out.
+def try_exchanges(line: Line, port: int, others: Mapping[str, Line], now: Figures | None = None) -> tuple[Outcome, ...]:
+    """What other vacuums in the place of the line's own come to; those that gain nothing are left out.
 
     Parameters
     ----------
     line : a single variant
     port : place among the leaves
-    others : by the name that its candidate bears
+    others : the line with each of them, by the name that its candidate bears
     now : figures of the line as it stands, where they are known already
     """
     now = now or figures_at(line, assess(line), port)
-    figures = figures_of_each([replace(line, vacuum=other) for other in others.values()], port)
+    figures = figures_of_each(list(others.values()), port)
+    return ranked(_outcome(Candidate(EXCHANGE, name), now, new) for name, new in zip(others, figures, strict=True))
 
-    def pair(before: Array | None, after: Array | None) -> tuple[float, float] | None:
-        return None if before is None or after is None else (float(before[0]), float(after[0]))
 
-    return ranked(
-        [
-            Outcome(
-                Candidate("vacuum", name),
-                (float(now.flow[0]), float(new.flow[0])),
-                pair(now.speed, new.speed),
-                pair(now.kept, new.kept),
-                pair(now.in_bin, new.in_bin),
-                pair(now.folding, new.folding),
-                (int(now.acts[0]), int(new.acts[0])),
-            )
-            for name, new in zip(others, figures, strict=True)
-        ]
-    )
+def _outcome(change: Candidate, before: Figures, after: Figures) -> Outcome:
+    def pair(name: str) -> Pair | None:
+        old, new = getattr(before, name), getattr(after, name)
+        return None if old is None or new is None else (float(old[0]), float(new[0]))
+
+    flow = pair("flow")
+    assert flow is not None
+    speed, kept, in_bin, folding = (pair(name) for name in ("speed", "kept", "in_bin", "folding"))
+    return Outcome(change, flow, speed, kept, in_bin, folding, (int(before.acts[0]), int(after.acts[0])))
+
+
+def _with_rings(batch: Line, found: Assessment, changes: tuple[Candidate, ...]) -> Assessment:
+    """The assessment with the strength that each new ring gives in its variant."""
+    whole = found.collapse
+    if whole is None:
+        return found
+    folds, stands = (np.array(np.broadcast_to(v, (len(changes) + 1,))) for v in (whole.folds, whole.stands))
+    for i, change in enumerate(changes, start=1):
+        if change.kind == STIFFEN:
+            stage = next(one for one in batch.separators if one.id == change.part)
+            ringed = stage.changed(bin=replace(stage.bin, stiffeners=(*stage.bin.stiffeners, change.value)))
+            stronger = weakest_bin(with_stage(batch, ringed), found.point)
+            assert stronger is not None
+            folds[i] = np.broadcast_to(stronger.folds, folds.shape)[i]
+            stands[i] = np.broadcast_to(stronger.stands, stands.shape)[i]
+    return replace(found, collapse=replace(whole, folds=folds, stands=stands))
 
 
 def ranked(outcomes: Iterable[Outcome]) -> tuple[Outcome, ...]:
@@ -206,7 +167,7 @@ def ranked(outcomes: Iterable[Outcome]) -> tuple[Outcome, ...]:
     return tuple(sorted((outcome for outcome in outcomes if _worth(outcome)), key=_rank))
 
 
-def _gain(pair: tuple[float, float] | None) -> float:
+def _gain(pair: Pair | None) -> float:
     return pair[1] - pair[0] if pair else 0.0
 
 
@@ -223,22 +184,3 @@ def _worth(outcome: Outcome) -> bool:
 
 def _rank(outcome: Outcome) -> tuple[int, float, float]:
     return outcome.acts[1] - outcome.acts[0], -_gain(outcome.in_bin), -_gain(outcome.flow)
-
-
-def _folding(line: Line, changes: tuple[Candidate, ...]) -> Array | None:
-    """Folding over blocked suction of every variant [-], shape (n,); only a ring changes it."""
-    if not line.separators:
-        return None
-    disc = line.separators[0]
-    folds = folding_suction(disc, line)
-    if folds is None:
-        return None
-    blocked = float(np.max(blocked_suction(line)))
-    ratios = np.full(len(changes) + 1, float(np.max(folds)) / blocked)
-    for i, change in enumerate(changes, start=1):
-        if change.kind == "stiffen":
-            ringed = disc.changed(bin=replace(disc.bin, stiffeners=(*disc.bin.stiffeners, change.value)))
-            strong = folding_suction(ringed, line)
-            assert strong is not None
-            ratios[i] = float(np.max(strong)) / blocked
-    return ratios

@@ -12,11 +12,9 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from fenwick.core.arrays import Array, Values
-from fenwick.core.components.elements import Branch, Element, Leak
 from fenwick.core.components.vacuum import MeasuredCurve
 from fenwick.core.rules import RULES
 from fenwick.core.system.line import Line
-from fenwick.core.system.rows import entry_loss
 
 
 @dataclass(frozen=True)
@@ -39,8 +37,8 @@ FACTORS: dict[str, Factor] = {
     for factor in (
         Factor("fan", "Suction of the fan", 0.10),
         Factor("roughness", "Roughness of the hoses", 0.50, tuple(k for k in _keys("wall.") if k != "wall.roughest")),
-        Factor("entry", "Loss at the tool", 0.30),
-        Factor("leak", "Leaks", 0.80, ("bin.leak-reading", *_keys("closure."))),
+        Factor("entry", "Loss at the tool", 0.30, ("entry.reading",)),
+        Factor("leak", "Leaks", 0.80, ("leak.reading", "bin.leak-reading", *_keys("closure."))),
         Factor("cake", "Cake on the filter", 0.50, ("filter.k2", "filter.k2-least", "filter.k2-most")),
         Factor("cut", "Cut size of the separator", 0.35, ("swirl.cut",)),
         Factor(
@@ -76,10 +74,6 @@ def tuned(line: Line, factors: Mapping[str, Values], left: Mapping[str, float] |
     changed = replace(line, rules=line.rules.with_values(rules).narrowed(surer))
     if "fan" in factors:
         changed = _with_fan(changed, factors["fan"])
-    if "leak" in factors:
-        changed = _with_leaks(changed, factors["leak"])
-    if "entry" in factors:
-        changed = replace(changed, branches=tuple(_entered(one, changed, factors["entry"]) for one in line.branches))
     return changed
 
 
@@ -90,26 +84,6 @@ def _with_fan(line: Line, factor: Values) -> Line:
     if isinstance(curve, MeasuredCurve):  # its points have no variant axis
         return replace(line, vacuum=replace(line.vacuum, curve=curve.at_speed(float(np.max(speed)))))
     return replace(line, vacuum=replace(line.vacuum, curve=curve.at_speed(speed)))
-
-
-def _with_leaks(line: Line, factor: Values) -> Line:
-    def changed(part: Element) -> Element:
-        return replace(part, area=np.asarray(part.area) * factor) if isinstance(part, Leak) else part
-
-    def branch(one: Branch) -> Branch:
-        inner = tuple(branch(other) for other in one.branches)
-        return replace(one, elements=tuple(changed(part) for part in one.elements), branches=inner)
-
-    return replace(
-        line, trunk=tuple(changed(part) for part in line.trunk), branches=tuple(branch(one) for one in line.branches)
-    )
-
-
-def _entered(branch: Branch, line: Line, factor: Values) -> Branch:
-    port = branch.port
-    if port is not None:
-        port = replace(port, entry_loss=np.asarray(entry_loss(port, line.rules)) * factor)
-    return replace(branch, port=port, branches=tuple(_entered(one, line, factor) for one in branch.branches))
 
 
 def batches(line: Line) -> bool:

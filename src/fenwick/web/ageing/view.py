@@ -10,12 +10,13 @@ from markupsafe import Markup
 from fenwick.core.arrays import Array
 from fenwick.core.rules import RuleBook
 from fenwick.core.system.ageing import Course
-from fenwick.core.system.upkeep import LONG, Prices, Upkeep, upkeep
+from fenwick.core.system.upkeep import LONG, Upkeep, upkeep
 from fenwick.data.lines import LineState
 from fenwick.drawing.ageing_chart import AgeingCurve, render_ageing
 from fenwick.rig import Rig, build_line
 from fenwick.rig.places import path_of
 from fenwick.rig.ports import alone
+from fenwick.rig.prices import prices_of
 from fenwick.rig.result import voice_for
 from fenwick.rig.separator import SeparatorPart
 from fenwick.shop.work import hours_a_week
@@ -103,11 +104,11 @@ def ageing_view(state: LineState, asked: Asked, system: str, editor: Editor | No
     rig = alone(whole, port) or whole
     voice, rules = voice_for(rig, system), RuleBook()
     wanted, hours = _wanted(asked.wanted)
-    found = upkeep(build_line(rig), hours)
     figure = asked.figure if asked.figure in FIGURES else "flow"
-    prices, sign = _prices(rig), state.owned.money if state.owned else "€"
+    sign = state.owned.money if state.owned else "€"
     at = [key for key, _ in ports].index(port)
     weekly = hours_a_week(state.owned, whole, at, rules)
+    found = upkeep(build_line(rig), at, hours, prices_of(rig), weekly)
     return AgeingView(
         state=state,
         rig=whole,
@@ -118,8 +119,8 @@ def ageing_view(state: LineState, asked: Asked, system: str, editor: Editor | No
         title=f"{FIGURES[figure][0]} over hours of work",
         chart=_chart(found, figure, voice, rules) if found else None,
         unit=_unit(figure, voice),
-        rows=upkeep_rows(found, prices, hours, weekly, rules, sign, voice) if found else [],
-        ways=way_rows(found, prices, rules, sign, voice) if found else [],
+        rows=upkeep_rows(found, hours, weekly, rules, sign, voice) if found else [],
+        ways=way_rows(found, sign, voice) if found else [],
         wanted=wanted,
         editor=editor or ageing_editor(whole, system),
         why_not="" if found else "It takes the dust, its amount, the hood, and the filter's area.",
@@ -142,15 +143,6 @@ def _wanted(text: str) -> tuple[Field, float]:
     except BadNumberError as error:
         return Field("wanted", "Between cleanings", shown, "h", error=str(error)), WANTED
     return Field("wanted", "Between cleanings", format_value(hours, "number", "metric", field=True), "h"), hours
-
-
-def _prices(rig: Rig) -> Prices:
-    stage = next((part for part in rig.line.elements if isinstance(part, SeparatorPart)), None)
-    return Prices(
-        rig.vacuum.filter.price if rig.vacuum.filter else None,
-        rig.vacuum.bag.price if rig.vacuum.bag else None,
-        stage.price if stage else None,
-    )
 
 
 def _chart(found: Upkeep, figure: str, voice: Voice, rules: RuleBook) -> Markup:

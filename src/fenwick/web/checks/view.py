@@ -6,9 +6,9 @@ from dataclasses import dataclass, replace
 from math import isfinite
 
 from fenwick.core.system.assess import assess
+from fenwick.core.system.changes import Candidate, candidates
 from fenwick.core.system.check import LEVEL_WORDS, OK, Check
 from fenwick.core.system.strength import relief_that_would_do
-from fenwick.core.system.whatif import Candidate, candidates
 from fenwick.data.acknowledgements import Acknowledged
 from fenwick.data.lines import LineState
 from fenwick.rig import Rig, build_line

@@ -8,13 +8,14 @@ from flask import Blueprint, abort, current_app, redirect, render_template, requ
 from flask.typing import ResponseReturnValue
 
 from fenwick.core.system.finder import Search, search
-from fenwick.data.lines import LineState, add_line, free_name, line_state
+from fenwick.data.lines import LineState, free_name, line_state
 from fenwick.data.shops import the_shop
 from fenwick.rig import Rig, RigError, build_line, edit_rig
 from fenwick.rig.design import mended, with_design
 from fenwick.rig.kinds import KINDS
 from fenwick.rig.result import voice_for
 from fenwick.rig.separator import SeparatorPart
+from fenwick.services import lines
 from fenwick.web.database import session
 from fenwick.web.finder.form import Asked, read_asked
 from fenwick.web.finder.view import found_view, way_sentences
@@ -132,7 +133,7 @@ def take(line_id: int, job: str, place: int) -> ResponseReturnValue:
         return render_template(
             "error.html", sentence=f"Rounded to what can be measured, it no longer fits: {error}."
         ), 422
-    new = add_line(session(), the_shop(session()), rig)
+    (new,) = lines.add(session(), the_shop(session()), rig)
     return redirect(url_for("separator.show", line_id=new, part=owner.part))
 
 

@@ -10,10 +10,11 @@ from flask.typing import ResponseReturnValue
 from fenwick.core.system.assess import assess
 from fenwick.core.system.drawer import Task
 from fenwick.core.system.figures import Figures, figures_at
-from fenwick.data.lines import LineState, add_line, line_names, line_state
+from fenwick.data.lines import LineState, line_names, line_state
 from fenwick.data.shops import the_shop
 from fenwick.rig import RigError, build_line, edit_rig
 from fenwick.rig.result import voice_for
+from fenwick.services import lines
 from fenwick.shop.drawer import Found, lines_from_drawer, task_for
 from fenwick.units import BadNumberError, format_value, parse_value, unit_label
 from fenwick.web.database import session
@@ -79,7 +80,8 @@ def make_variant(line_id: int) -> ResponseReturnValue:
     taken = {name for _, name in line_names(session(), line_id)}
     name = next(n for i in range(1, 1000) if (n := f"From the drawer {i}") not in taken)
     rig = edit_rig(found[int(index)].rig, {"name": name})
-    return redirect(url_for("line.show", line_id=add_line(session(), the_shop(session()), rig), panel="hookup"))
+    (new,) = lines.add(session(), the_shop(session()), rig)
+    return redirect(url_for("line.show", line_id=new, panel="hookup"))
 
 
 def _ask(state: LineState) -> Ask:
@@ -140,7 +142,7 @@ def _card(index: int, found: Found, today: Figures, state: LineState, system: st
         index=index,
         paid=paid,
         title=f"{', '.join(names)}; {found.rig.vacuum.name}",
-        figures=_figures(today, found.line.figures, voice),
+        figures=_figures(today, found.figures, voice),
         buy=_buy(found, state.owned.money, system),
         hook_up=hook_up(line, 0, voice),
     )

@@ -7,14 +7,14 @@ from dataclasses import replace
 from flask import Blueprint, Response, abort, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
 
-from fenwick.core.system.operating import operating_point
-from fenwick.core.system.whatif import Candidate
-from fenwick.data.lines import LineState, change_line, first_line_id, line_names, line_state, step_line
-from fenwick.rig import Rig, RigError, build_line, edit_rig, read_rig, write_rig
+from fenwick.core.system.changes import Candidate
+from fenwick.data.lines import LineState, first_line_id, line_names, line_state, step_line
+from fenwick.rig import Rig, RigError, edit_rig, read_rig, write_rig
 from fenwick.rig.measure import confirm_guess, path_of_guess
 from fenwick.rig.ports import alone
 from fenwick.rig.result import voice_for
 from fenwick.rig.whatif import candidate_of
+from fenwick.services import lines
 from fenwick.shop.into_line import apply_change
 from fenwick.units import BadNumberError
 from fenwick.web.database import session
@@ -187,8 +187,7 @@ def open_rig(line_id: int) -> ResponseReturnValue:
 
 def save(line_id: int, rig: Rig, label: str) -> None:
     """Put a rig in force that can be solved; one that cannot raises CoreError and leaves the line as it is."""
-    operating_point(build_line(rig))
-    change_line(session(), line_id, rig, label)
+    lines.store(session(), line_id, rig, label)
 
 
 def after_change(line_id: int, part: str | None, panel: PanelChoice | None = None) -> ResponseReturnValue:
@@ -203,8 +202,8 @@ def after_change(line_id: int, part: str | None, panel: PanelChoice | None = Non
 def render(view: LineView, status: int = 200) -> ResponseReturnValue:
     """The fragment for htmx, the whole page otherwise."""
     template = "line/_bench.html" if request.headers.get("HX-Request") else "line/page.html"
-    lines = line_names(session(), view.state.id)
-    return render_template(template, view=view, lines=lines, near=_near(lines, view.state.id)), status
+    names = line_names(session(), view.state.id)
+    return render_template(template, view=view, lines=names, near=_near(names, view.state.id)), status
 
 
 def _near(lines: list[tuple[int, str]], line_id: int) -> set[int]:

@@ -14,7 +14,7 @@ from fenwick.core.system.assess import assess
 from fenwick.core.system.cases import solve_cases
 from fenwick.core.system.doubts import Doubt, is_starved
 from fenwick.core.system.line import Line
-from fenwick.core.system.ports import fan_alone
+from fenwick.core.system.ports import Alone, each_alone
 from fenwick.data.lines import LineState
 from fenwick.drawing import FanChart, RunningPoint, render_fan_chart
 from fenwick.rig import Rig, build_line, edit_rig
@@ -33,13 +33,14 @@ CURVE_CHECKS = ("fan-believable",)
 
 @dataclass(frozen=True)
 class Running:
-    """One tool on the chart."""
+    """One tool on the chart, its port open alone."""
 
     number: int
     id: str
     name: str
-    flow: str
-    suction: str
+    flow: str  #: air at the tool
+    through: str  #: the vacuum
+    suction: str  #: that it makes
     here: bool
 
 
@@ -97,7 +98,8 @@ def vacuum_view(state: LineState, system: str, way: str | None, attempt: VacuumA
     table = attempt.table or (open_table(state.rig, way, system) if way in (POINTS, HOLES) else None)
     rig = table.rig if table and table.rig else state.rig
     line, voice = build_line(rig), voice_for(rig, system)
-    running = _running(line)
+    alone = each_alone(line)
+    running = _running(line, alone)
     figures = solve_cases(line)
     return VacuumView(
         state=state,
@@ -110,6 +112,7 @@ def vacuum_view(state: LineState, system: str, way: str | None, attempt: VacuumA
                 i,
                 leaf.id,
                 point.name,
+                voice.figure(alone.flow[i - 1], "flow"),
                 voice.figure(point.flow, "flow"),
                 voice.figure(point.suction, "suction"),
                 point.here,
@@ -136,11 +139,11 @@ def vacuum_view(state: LineState, system: str, way: str | None, attempt: VacuumA
     )
 
 
-def _running(line: Line) -> list[RunningPoint]:
-    flow, suction = fan_alone(line)
+def _running(line: Line, alone: Alone) -> list[RunningPoint]:
     here = next((i for i, leaf in enumerate(line.leaves) if leaf.open), 0)
     return [
-        RunningPoint(leaf.port.name, float(flow[i]), float(suction[i]), i == here) for i, leaf in enumerate(line.leaves)
+        RunningPoint(leaf.port.name, float(alone.through[i]), float(alone.suction[i]), i == here)
+        for i, leaf in enumerate(line.leaves)
     ]
 
 

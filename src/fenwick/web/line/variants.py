@@ -8,11 +8,10 @@ from flask import redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
 
 from fenwick.core.system.assess import assess
-from fenwick.core.system.uncertainty import sureness
+from fenwick.core.system.figures import figures_at
 from fenwick.data.lines import (
     LineState,
     all_line_ids,
-    change_line,
     copy_line,
     free_name,
     line_names,
@@ -22,12 +21,13 @@ from fenwick.data.lines import (
 from fenwick.rig import RigError, build_line, edit_rig
 from fenwick.rig.compare import Difference, differences
 from fenwick.rig.result import voice_for
+from fenwick.services.lines import store
 from fenwick.units import format_value
 from fenwick.web.database import session
 from fenwick.web.line.routes import bp
 from fenwick.web.line.words import choice_word
 from fenwick.web.units import unit_system
-from fenwick.wording import VerdictRow, verdict
+from fenwick.wording.compare import Side, figure_rows
 
 WORDED = ("wall", "entry", "closure", "material", "machine", "dust.kind", "filter.kind", "style", "medium", "release")
 
@@ -61,7 +61,7 @@ def rename(line_id: int) -> ResponseReturnValue:
         sentence = error.problems[0].sentence(system)
         return render_template("error.html", sentence=f"The name of a line {sentence}. It kept its old one."), 422
     if rig != state.rig:
-        change_line(session(), line_id, rig, f"{state.rig.name} renamed {rig.name}")
+        store(session(), line_id, rig, f"{state.rig.name} renamed {rig.name}")
     return redirect(url_for("line.show", line_id=line_id))
 
 
@@ -94,18 +94,16 @@ def compare(line_id: int, other_id: int) -> ResponseReturnValue:
     left, right = (line_state(session(), one) for one in (line_id, other_id))
     system = unit_system()
     rows = [_difference(d, left, right, system) for d in differences(left.rig, right.rig)]
-    verdicts = [_verdict(state, system) for state in (left, right)]
-    titles = dict.fromkeys(row.title for rows_of in verdicts for row in rows_of.values())
-    figures = [(title, verdicts[0].get(title), verdicts[1].get(title)) for title in titles]
+    figures = figure_rows(_side(left, system), _side(right, system))
     others = [(i, name) for i, name in line_names(session(), line_id) if i not in (line_id, other_id)]
     return render_template("line/compare.html", left=left, right=right, rows=rows, figures=figures, others=others)
 
 
-def _verdict(state: LineState, system: str) -> dict[str, VerdictRow]:
+def _side(state: LineState, system: str) -> Side:
     line = build_line(state.rig)
     port = next((i for i, leaf in enumerate(line.leaves) if leaf.open), 0)
-    rows = verdict(line, assess(line), sureness(line).kept, voice_for(state.rig, system), port)
-    return {row.title: row for row in rows}
+    found = assess(line)
+    return Side(line, found, figures_at(line, found, port), port, voice_for(state.rig, system))
 
 
 def _difference(difference: Difference, left: LineState, right: LineState, system: str) -> Compared:

@@ -8,17 +8,17 @@ import numpy as np
 from flask import url_for
 from markupsafe import Markup
 
-from fenwick.core.components.vacuum import Vacuum
 from fenwick.core.components.wet import WET_DUSTS
 from fenwick.core.errors import CoreError
 from fenwick.core.formulas.room import time_to_share
 from fenwick.core.system.air import MASK_OFF
 from fenwick.core.system.assess import Assessment, assess
+from fenwick.core.system.changes import candidates
 from fenwick.core.system.figures import figures_at
 from fenwick.core.system.line import Line
-from fenwick.core.system.ports import flow_alone
+from fenwick.core.system.ports import each_alone
 from fenwick.core.system.uncertainty import sureness
-from fenwick.core.system.whatif import candidates, ranked, try_all, try_vacuums
+from fenwick.core.system.whatif import ranked, try_all, try_exchanges
 from fenwick.data.lines import LineState
 from fenwick.drawing import (
     NARROW,
@@ -33,7 +33,7 @@ from fenwick.rig.separator import SeparatorPart, WetStagePart
 from fenwick.rig.structure import ADDABLE, ON_TRUNK
 from fenwick.rig.whatif import candidate_key
 from fenwick.shop import ShopFile
-from fenwick.shop.into_line import other_vacuums
+from fenwick.shop.into_line import with_other_vacuums
 from fenwick.shop.work import room_of_shop
 from fenwick.web.line.form import Editor, open_editor
 from fenwick.web.line.panels import Panel, PanelChoice, open_panel
@@ -163,7 +163,7 @@ def line_view(
         for name, canvas in (("wide", WIDE), ("narrow", NARROW))
     }
     rows = verdict(line, found, sureness(line).kept, voice, at, mask_words(state.owned, line))
-    suggestions = [] if attempt.trial else _suggestions(line, found, at, other_vacuums(rig, state.owned), voice)
+    suggestions = [] if attempt.trial else _suggestions(line, found, at, with_other_vacuums(rig, state.owned), voice)
     panel = open_panel(attempt.panel or PanelChoice(), rig, line, at, [words for _, words in suggestions], system)
     notes = _notes(found, voice) + [Note("", sentence) for sentence in warnings(line, found, voice)]
     return LineView(
@@ -224,14 +224,13 @@ def _joins(rig: Rig, part: str) -> dict[str, str]:
 
 
 def _suggestions(
-    line: Line, found: Assessment, at: int, vacuums: dict[str, Vacuum], voice: Voice
+    line: Line, found: Assessment, at: int, others: dict[str, Line], voice: Voice
 ) -> list[tuple[str, Suggestion]]:
     """The best single changes; of one kind at one part only the best."""
     if not line.leaves[at].open:
         return []
-    outcomes = ranked(
-        [*try_all(line, at, candidates(line, at)), *try_vacuums(line, at, vacuums, figures_at(line, found, at))]
-    )
+    now = figures_at(line, found, at)
+    outcomes = ranked([*try_all(line, at, candidates(line, at), now), *try_exchanges(line, at, others, now)])
     best: dict[tuple[str, str], tuple[str, Suggestion]] = {}
     for outcome in outcomes:
         key = (outcome.candidate.kind, outcome.candidate.part)
@@ -252,7 +251,7 @@ def _port_index(line: Line, port: str | None, part: str | None) -> int:
 
 def _chips(line: Line, found: Assessment, voice: Voice, at: int) -> list[Chip]:
     several = len(line.leaves) > 1
-    alone = flow_alone(line) if several else found.point.port_flow[:, 0]
+    alone = each_alone(line).flow if several else found.point.port_flow[:, 0]
     return [
         Chip(
             leaf.id,

@@ -7,7 +7,7 @@ from flask.typing import ResponseReturnValue
 
 from fenwick.core.system.assess import assess
 from fenwick.core.system.traces import traces
-from fenwick.data.lines import LineState, add_line, first_line_id, free_name, line_names, line_state, step_line
+from fenwick.data.lines import LineState, first_line_id, free_name, line_names, line_state, step_line
 from fenwick.data.shops import the_shop
 from fenwick.drawing.section import frame_of
 from fenwick.rig import RigError, build_line, edit_rig
@@ -16,6 +16,7 @@ from fenwick.rig.result import voice_for
 from fenwick.rig.schools import schools
 from fenwick.rig.separator import SeparatorPart
 from fenwick.rig.structure import add_part
+from fenwick.services import lines
 from fenwick.web.database import session
 from fenwick.web.line.form import read_editor
 from fenwick.web.line.routes import save
@@ -235,7 +236,7 @@ def take_school(line_id: int, school: str, side: str) -> ResponseReturnValue:
     words = found.first if side == "first" else found.second
     name = free_name(session(), line_id, f"{state.rig.name[:70]}, {words}")
     rig = edit_rig(found.rigs[0 if side == "first" else 1], {"name": name})
-    new = add_line(session(), the_shop(session()), rig)
+    (new,) = lines.add(session(), the_shop(session()), rig)
     return redirect(url_for("separator.show", line_id=new, part=part.id))
 
 

@@ -4,15 +4,15 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-import numpy as np
 from markupsafe import Markup
 
 from fenwick.core.components.separator import Separator
+from fenwick.core.formulas.sizes import mass_median
 from fenwick.core.system.assess import Assessment, assess
 from fenwick.core.system.effects import effects, sweeps
-from fenwick.core.system.kept import entering_dust, kept_share
 from fenwick.core.system.line import Line
 from fenwick.core.system.separation import Separation, fill_mark
+from fenwick.core.system.stream import kept_by_models
 from fenwick.core.system.uncertainty import sureness
 from fenwick.data.lines import LineState
 from fenwick.drawing.grade_chart import GradeChart, render_grade_chart
@@ -96,7 +96,7 @@ def _picture(line: Line, found: Assessment, part: SeparatorPart, voice: Voice, *
     stage, _ = _stage(line, found, part.id)
     at = [one.id for one in line.stages].index(part.id)
     sure = sureness(line).stages[at] if bands else None
-    grade, past = _grade(line, found, at, voice)
+    grade, past = _grade(found, at, voice)
     free = next((float(c.limit[0]) for c in found.checks if c.id == "bin-full" and c.part == part.id), 0.0)
     return Picture(
         render_section(part, free, voice, "section"), stage_rows(line, stage, found, sure, voice), grade, past
@@ -108,30 +108,21 @@ def _stage(line: Line, found: Assessment, part: str) -> tuple[Separator, Separat
     return stage, next(one for one in found.separations if one.id == part)
 
 
-def _entering(line: Line, found: Assessment, at: int) -> np.ndarray | None:
-    """Dust that enters a stage, by size, shape (60, 1); None where the dust is not known."""
-    entering = entering_dust(line, found.captures)
-    if entering is None:
-        return None
-    for stage in found.separations[:at]:
-        if stage.grades is not None:
-            entering = entering * (1.0 - stage.grades.kept)
-    return np.asarray(entering)
-
-
-def _grade(line: Line, found: Assessment, at: int, voice: Voice) -> tuple[Markup | None, str]:
-    entering, result = _entering(line, found, at), found.separations[at]
-    if entering is None or result.grades is None:
+def _grade(found: Assessment, at: int, voice: Voice) -> tuple[Markup | None, str]:
+    result = found.separations[at]
+    if found.walk is None or result.grades is None:
         return None, ""
-    grades = result.grades
+    grades, entering = result.grades, found.walk.entering[at]
+    past = 1.0 - float(found.efficiency[at][0])
     chart = GradeChart(
         entering[:, 0],
         grades.kept[:, 0],
         grades.reaches_wall[:, 0],
         {name: other.reaches_wall[:, 0] for name, other in result.others.items()},
         float(grades.cut_size[0]),
+        past,
+        float(mass_median(entering * (1.0 - grades.kept))[0]),
     )
-    past = 1.0 - float(kept_share(entering, grades.kept)[0])
     return render_grade_chart(chart, voice, "grade"), f"{100.0 * past:.1f} g of each 100 g that enter get past"
 
 
@@ -151,7 +142,6 @@ def separator_view(
     at = [one.id for one in line.stages].index(part.id)
     known = line.dust is not None
     faults, sizes = effects(line, stage) if known else ((), ())
-    entering = _entering(line, found, at)
     row = found.point.stations.index(part.id)
     density = float(found.point.stations.density_mean[row, 0])
     return SeparatorView(
@@ -166,7 +156,9 @@ def separator_view(
         editor=editor or whole_editor(rig, part, voice.name(part.id), system),
         rows={key: word for key, (word, _) in ROWS.items() if key != "slots" or hasattr(part, "slots")},
         inlet_words=_inlet_words(part),
-        models=model_rows(result, entering, voice) if entering is not None and result.others else [],
+        models=model_rows(result, kept_by_models(result, found.walk.entering[at]), voice)
+        if found.walk is not None and result.others
+        else [],
         drop_checks=drop_checks(stage, result, density, voice),
         faults=[effect_row(effect, voice) for effect in faults],
         sizes=[effect_row(effect, voice) for effect in sizes],

@@ -7,11 +7,11 @@ from typing import Any
 from flask import Blueprint, Response, abort, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
 
-from fenwick.core.system.operating import operating_point
-from fenwick.data.lines import all_line_ids, change_line, line_state
+from fenwick.data.lines import all_line_ids, line_state
 from fenwick.data.shops import ShopState, change_shop, shop_state, step_shop
-from fenwick.rig import RigError, build_line
+from fenwick.rig import RigError
 from fenwick.rig.routes import lay_hose
+from fenwick.services import lines
 from fenwick.shop import ShopFile, add_item, duplicate_item, edit_shop, read_shop, remove_item, write_shop
 from fenwick.shop.edit import find_item
 from fenwick.shop.plan import lay_floor
@@ -120,8 +120,7 @@ def lay(tool: str, line_id: int, branch: str) -> ResponseReturnValue:
         rig = lay_hose(line_state(session(), line_id).rig, branch, found.length, found.bends)
     except RigError as error:
         return _page(state, request.form.get("list"), Refusal({}, {"": _sentence(error)}))
-    operating_point(build_line(rig))
-    change_line(session(), line_id, rig, "Hose laid as on the floor plan")
+    lines.store(session(), line_id, rig, "Hose laid as on the floor plan")
     return _after(request.form.get("list"))
 
 

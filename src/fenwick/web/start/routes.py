@@ -7,11 +7,11 @@ from collections.abc import Mapping
 from flask import Blueprint, flash, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
 
-from fenwick.core.system.operating import operating_point
-from fenwick.data.lines import add_line, all_line_ids, line_state
+from fenwick.data.lines import all_line_ids, line_state
 from fenwick.data.shops import the_shop
-from fenwick.rig import Rig, RigError, build_line, edit_rig
+from fenwick.rig import Rig, RigError, edit_rig
 from fenwick.rig.start import start_line
+from fenwick.services import lines
 from fenwick.web.database import session
 from fenwick.web.start.form import problems_by_field, questions, read_answers
 from fenwick.web.units import unit_system
@@ -36,21 +36,22 @@ def begin() -> ResponseReturnValue:
         started = start_line(answers)
     except RigError as error:
         return _page(request.form, problems_by_field(error, request.form, system))
-    operating_point(build_line(started.planned))  # a line that cannot be solved is not kept
-    shop = the_shop(session())
-    if started.as_found is not None:
-        add_line(session(), shop, _named_apart(started.as_found))
-    line_id = add_line(session(), shop, _named_apart(started.planned))
+    made = [rig for rig in (started.as_found, started.planned) if rig is not None]
+    *_, line_id = lines.add(session(), the_shop(session()), *_named_apart(made))
     for sentence in started.said:
         flash(sentence)
     return redirect(url_for("line.show", line_id=line_id, panel="hookup", time=answers.time))
 
 
-def _named_apart(rig: Rig) -> Rig:
-    """The rig under a name that no line of the shop has yet."""
+def _named_apart(rigs: list[Rig]) -> list[Rig]:
+    """The rigs under names that no line of the shop, and none of the others, has."""
     taken = {line_state(session(), line_id).rig.name for line_id in all_line_ids(session())}
-    name = next(n for i in range(1, 10_000) if (n := rig.name if i == 1 else f"{rig.name} {i}") not in taken)
-    return edit_rig(rig, {"name": name})
+    named = []
+    for rig in rigs:
+        name = next(n for i in range(1, 10_000) if (n := rig.name if i == 1 else f"{rig.name} {i}") not in taken)
+        taken.add(name)
+        named.append(edit_rig(rig, {"name": name}))
+    return named
 
 
 def _page(form: Mapping[str, str], errors: dict[str, str]) -> ResponseReturnValue:

@@ -1,0 +1,85 @@
+"""Two lines side by side: the same figures of both, each where the description allows it."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass
+
+import numpy as np
+import numpy.typing as npt
+
+from fenwick.core.arrays import Array
+from fenwick.core.system.assess import Assessment
+from fenwick.core.system.check import LEVEL_WORDS, OK
+from fenwick.core.system.checks import carrying_check, caught_level, kept_level
+from fenwick.core.system.figures import Figures
+from fenwick.core.system.line import Line
+from fenwick.core.system.strength import collapse_level
+from fenwick.wording.say import Voice
+from fenwick.wording.verdict import TITLES, times
+
+#: figure to what it is called and how it is told; "in-bin" stands in no verdict
+ROWS: dict[str, tuple[str, str, Callable[[float, Voice], str]]] = {
+    "air": ("flow", TITLES["air"], lambda value, voice: voice.figure(value, "flow")),
+    "caught": ("caught", TITLES["caught"], lambda value, voice: voice.figure(value, "share")),
+    "escapes": ("escapes", TITLES["escapes"], lambda value, _: f"{100.0 * value:.1f} g of 100"),
+    "settling": ("speed", TITLES["settling"], lambda value, voice: voice.figure(value, "speed")),
+    "kept": ("kept", TITLES["kept"], lambda value, voice: voice.figure(value, "share")),
+    "in-bin": ("in_bin", "In the bin", lambda value, _: f"{100.0 * value:.1f} g of 100"),
+    "collapse": ("folding", TITLES["collapse"], lambda value, _: times(value)),
+}
+
+
+@dataclass(frozen=True)
+class Told:
+    """One figure of a line."""
+
+    text: str
+    level: str  #: ok, watch, act; empty where there is nothing to judge by
+
+
+@dataclass(frozen=True)
+class Side:
+    """One of the lines, solved."""
+
+    line: Line
+    found: Assessment
+    figures: Figures
+    port: int  #: place among the leaves
+    voice: Voice
+
+
+def figure_rows(left: Side, right: Side) -> list[tuple[str, Told | None, Told | None]]:
+    """(title, left, right) of every figure that one of them has; None where it is not known."""
+    rows = [(title, _told(key, left), _told(key, right)) for key, (_, title, _) in ROWS.items()]
+    return [row for row in rows if row[1] is not None or row[2] is not None]
+
+
+def _told(key: str, side: Side) -> Told | None:
+    name, _, words = ROWS[key]
+    values: Array | None = getattr(side.figures, name)
+    if values is None:
+        return None
+    level = _level(key, side)
+    return Told(words(float(values[0]), side.voice), "" if level is None else LEVEL_WORDS[int(level[0])])
+
+
+def _level(key: str, side: Side) -> npt.NDArray[np.intp] | None:
+    line, found, leaf = side.line, side.found, side.line.leaves[side.port]
+    if key == "air":
+        checks = {check.id: check for check in found.checks if check.part == leaf.id}
+        blocked = checks.get("air-at-tool")
+        if "containment" in checks and (blocked is None or blocked.level[0] == OK):
+            return checks["containment"].level
+        return None if blocked is None or blocked.level[0] == OK else blocked.level
+    if key == "settling":
+        way = leaf.parts | {part.id for part in line.trunk}
+        slow = carrying_check(found.carrying, way) if found.carrying else []
+        return slow[0].level if slow else None
+    if key == "kept":
+        return None if found.kept is None else kept_level(found.kept, line)
+    if key == "collapse":
+        return None if found.collapse is None else collapse_level(found.collapse, line)
+    if key == "caught":
+        return next((caught_level(one, line) for one in found.captures if one.id == leaf.id), None)
+    return None

@@ -1,0 +1,161 @@
+"""A figure that shows on several pages is the same on each, and the same as `fenwick solve` prints."""
+
+from __future__ import annotations
+
+import csv
+import io
+from collections.abc import Callable
+from typing import Any
+
+import pytest
+from bs4 import BeautifulSoup
+from flask import Flask
+from flask.testing import FlaskClient
+
+from fenwick.data import Database
+from fenwick.data.demo import demo_rig
+from fenwick.data.shops import the_shop
+from fenwick.rig import Rig, build_line, check_rig
+from fenwick.rig.ports import alone
+from fenwick.rig.result import solve_rig, voice_for
+from fenwick.services import lines
+from fenwick.units import METRIC
+
+Document = dict[str, Any]
+TUNING = {"fan": 0.9, "roughness": 1.3, "entry": 1.2, "leak": 1.6, "cake": 0.8, "cut": 1.2, "exchange": 0.7}
+SLEEVE = {"id": "sleeve", "kind": "filter", "bore_m": 0.05, "medium": "bag", "area_m2": 0.3, "held_kg": 0.02}
+FAN = {"flow_m3_s": 0.02, "medium": "paper", "area_m2": 0.5}
+
+
+def _trunk(document: Document) -> list[Document]:
+    trunk: list[Document] = document["line"]["elements"]
+    return trunk
+
+
+def _bin(document: Document) -> Document:
+    found: Document = next(e for e in _trunk(document) if e["kind"] == "separator")["bin"]
+    return found
+
+
+def _tuned(document: Document) -> None:
+    document["tuning"] = {"on": True, **TUNING}
+
+
+def _valve(document: Document) -> None:
+    _bin(document)["relief"] = {"opens_at_pa": 3500.0, "area_m2": 3e-3}
+
+
+def _sleeve(document: Document) -> None:
+    at = next(i for i, e in enumerate(_trunk(document)) if e["kind"] == "separator")
+    _trunk(document).insert(at, SLEEVE)
+
+
+def _fan(document: Document) -> None:
+    document["line"]["branches"][0]["port"]["hood"]["extra_fan"] = FAN
+
+
+def _stages(document: Document) -> None:
+    at = next(i for i, e in enumerate(_trunk(document)) if e["kind"] == "separator")
+    second = {**_trunk(document)[at], "id": "second", "stand": None}
+    _trunk(document).insert(at + 1, second)
+
+
+CHANGES: dict[str, tuple[Callable[[Document], None], ...]] = {
+    "as it is": (),
+    "tuned": (_tuned,),
+    "a valve": (_valve,),
+    "an in-line filter": (_sleeve,),
+    "an extra fan": (_fan,),
+    "two stages": (_stages,),
+    "all of it": (_tuned, _valve, _sleeve, _fan, _stages),
+}
+
+
+def made(changes: tuple[Callable[[Document], None], ...]) -> Rig:
+    """The demo line with some changes."""
+    document = demo_rig().model_dump(mode="json")
+    for change in changes:
+        change(document)
+    return check_rig({**document, "name": "Under test"})
+
+
+def page(client: FlaskClient, address: str) -> BeautifulSoup:
+    """A page, parsed."""
+    answer = client.get(address)
+    assert answer.status_code == 200, address
+    return BeautifulSoup(answer.text, "html.parser")
+
+
+def verdict_of(soup: BeautifulSoup) -> dict[str, str]:
+    """Figures of the verdict's rows."""
+    return {
+        str(row["data-row"]): " ".join(figure.text.split())
+        for row in soup.select(".verdict-row")
+        if (figure := row.select_one(".figure")) is not None
+    }
+
+
+@pytest.mark.parametrize("name", sorted(CHANGES))
+def test_every_page_tells_what_solve_prints(name: str, app: Flask, shop: Database) -> None:
+    rig, client = made(CHANGES[name]), app.test_client()
+    with shop.session() as session:
+        (line_id,) = lines.add(session, the_shop(session), rig)
+    result, voice = solve_rig(rig), voice_for(rig, METRIC)
+    verdict = verdict_of(page(client, f"/lines/{line_id}"))
+    flow = voice.figure(result["ports"][0]["flow_m3_s"], "flow")
+    assert verdict["air"] == flow
+    folds = min(c["value"] / c["limit"] for c in result["checks"] if c["id"] == "bin-collapse")
+    assert verdict["collapse"] == f"{folds:.1f} ×"
+    assert verdict["caught"] == voice.figure(result["ports"][0]["capture"]["total"], "share")
+
+    compared = {
+        row.select_one("th").text: [" ".join(cell.text.split()) for cell in row.select("td")]  # type: ignore[union-attr]
+        for row in page(client, f"/lines/{line_id}/compare/1").select("table")[0].select("tbody tr")
+    }
+    titles = (("air", "Air at the tool"), ("settling", "Slowest speed"), ("kept", "Kept in the bin"))
+    for row, title in (*titles, ("collapse", "Bin against collapse"), ("caught", "Caught at the port")):
+        assert compared[title][0].startswith(verdict[row]), title
+
+    (port,) = csv.DictReader(io.StringIO(client.get(f"/lines/{line_id}/ports.csv").text))
+    assert (port["flow"], port["kept"], port["caught"]) == (flow, verdict["kept"], verdict["caught"])
+    assert port["slowest"].startswith(verdict["settling"])
+    assert flow in page(client, f"/lines/{line_id}/vacuum").select_one(".running").text  # type: ignore[union-attr]
+
+    checks = page(client, f"/lines/{line_id}/checks")
+    weakest = min((c for c in result["checks"] if c["id"] == "bin-collapse"), key=lambda c: c["value"] / c["limit"])
+    told = checks.select_one(f'[data-check="bin-collapse~{weakest["part"]}"] .check-figure')
+    if told is not None:
+        assert voice.figure(weakest["value"], "suction") in told.text
+        assert voice.figure(weakest["limit"], "suction") in told.text
+
+    first = result["separators"][0]
+    separator = verdict_of(page(client, f"/lines/{line_id}/separator?part={first['id']}"))
+    assert separator["kept"] == voice.figure(first["efficiency"], "share")
+    if len(result["separators"]) == 1:
+        assert separator["kept"] == verdict["kept"]
+
+
+def test_chips_the_table_and_the_vacuum_s_page_tell_the_same_air(client: FlaskClient) -> None:
+    rig = demo_rig("demo_bench")
+    table = csv.DictReader(io.StringIO(client.get("/lines/2/ports.csv").text))
+    running = page(client, "/lines/2/vacuum").select(".running li")
+    for row, shown in zip(table, running, strict=True):
+        lone = alone(rig, row["id"])
+        assert lone is not None
+        port = next(one for one in solve_rig(lone)["ports"] if one["id"] == row["id"])
+        assert row["flow"] == voice_for(rig, METRIC).figure(port["flow_m3_s"], "flow")
+        assert shown.select_one("b").text == row["flow"]  # type: ignore[union-attr]
+    shut = {chip["data-port"]: chip.select_one("b").text for chip in page(client, "/lines/2").select("a.port.shut")}  # type: ignore[union-attr]
+    assert shut
+    told = dict(zip([leaf.id for leaf in build_line(rig).leaves], running, strict=True))
+    assert all(told[str(port)].select_one("b").text == air for port, air in shut.items())  # type: ignore[union-attr]
+
+
+def test_two_lines_are_compared_by_figures_even_where_one_dust_harms_most(app: Flask, shop: Database) -> None:
+    harmful = check_rig({**demo_rig().model_dump(mode="json"), "dust": {"kind": "mdf-sanding"}, "name": "MDF"})
+    with shop.session() as session:
+        (line_id,) = lines.add(session, the_shop(session), harmful)
+    rows = page(app.test_client(), f"/lines/1/compare/{line_id}").select("table")[0].select("tbody tr")
+    for row in rows:
+        assert "not known" not in row.text, row.text
+    assert {"Caught at the port", "Escapes to be breathed"} <= {row.select_one("th").text for row in rows}  # type: ignore[union-attr]
