@@ -107,10 +107,35 @@ def test_a_line_that_cannot_be_solved_is_not_saved(client: FlaskClient, monkeypa
     def never(_line: object) -> None:
         raise NotConvergedError(12.0, 60)
 
-    monkeypatch.setattr("fenwick.web.line.routes.operating_point", never)
+    monkeypatch.setattr("fenwick.services.lines.assess", never)
     response = client.post("/lines/1/parts/hose-b", data={BORE: "50"}, headers={"HX-Request": "true"})
     assert "could not be solved, so nothing was saved: the flows did not settle" in response.text
     assert "Nothing to undo" in client.get("/lines/1").text
+
+
+@pytest.mark.parametrize(
+    ("address", "form"),
+    [
+        ("/lines/1/name", {"name": "Other"}),
+        ("/lines/1/separator/schools/cake/first", {}),
+        ("/lines/1/drawer", {"index": "0"}),
+        ("/start", {}),
+        ("/shop/lay/drum-sander/1/drum-sander", {}),
+    ],
+)
+def test_no_route_stores_a_line_that_cannot_be_solved(
+    address: str, form: dict[str, str], client: FlaskClient, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    def never(_line: object) -> None:
+        raise NotConvergedError(12.0, 60)
+
+    before = client.get("/lines/1/rig.json").data
+    monkeypatch.setattr("fenwick.services.lines.assess", never)
+    answer = client.post(address, data=form)
+    assert answer.status_code == 422
+    assert "could not be solved, so nothing was saved" in answer.text
+    assert client.get("/lines/1/rig.json").data == before
+    assert client.get("/lines/4/rig.json").status_code == 404  # and none was added
 
 
 def test_a_stored_line_that_cannot_be_read_is_said(client: FlaskClient, shop: Database) -> None:
