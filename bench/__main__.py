@@ -20,14 +20,14 @@ from bench.separators import separators
 from bench.timing import best, median
 from bench.trees import Maker
 from fenwick.core.components.elements import Hose
-from fenwick.core.system.assess import assess
-from fenwick.core.system.changes import candidates
-from fenwick.core.system.line import Line
-from fenwick.core.system.operating import operating_point
-from fenwick.core.system.whatif import try_all
+from fenwick.core.judging.assess import assess
+from fenwick.core.line.line import Line
+from fenwick.core.line.operating import operating_point
+from fenwick.core.search.changes import candidates
+from fenwick.core.search.whatif import try_all
 from fenwick.data.demo import demo_rig, demo_shop, seed_demo
 from fenwick.rig import build_line
-from fenwick.rig.measure import measure_next
+from fenwick.rig.edits.measure import measure_next
 from fenwick.rig.start import Answers, start_line
 from fenwick.shop import add_item
 from fenwick.shop.drawer import lines_from_drawer, task_for

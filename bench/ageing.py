@@ -9,10 +9,10 @@ from pathlib import Path
 import numpy as np
 
 from bench.timing import median
-from fenwick.core.system.ageing import Filters, ageing_map, without_separators
-from fenwick.core.system.assess import assess
-from fenwick.core.system.march import march
-from fenwick.core.system.review import review
+from fenwick.core.hours.ageing import Filters, ageing_map, without_separators
+from fenwick.core.hours.march import march
+from fenwick.core.judging.assess import assess
+from fenwick.core.judging.review import review
 from fenwick.data.demo import demo_rig, seed_demo
 from fenwick.rig import build_line
 from fenwick.web import create_app

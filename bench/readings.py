@@ -9,12 +9,12 @@ from dataclasses import replace
 import numpy as np
 
 from bench.timing import median
+from fenwick.core.bench.faults.hunt import LOOK, Case, hunt, next_checks
+from fenwick.core.bench.faults.kinds import LOOKS, SYMPTOMS, possible, symptom_likelihood
+from fenwick.core.bench.trials.compare import REAL, compare
 from fenwick.core.components.elements import Hose
 from fenwick.core.components.separator import Separator
-from fenwick.core.diagnosis.faults import LOOKS, SYMPTOMS, possible, symptom_likelihood
-from fenwick.core.diagnosis.hunt import LOOK, Case, hunt, next_checks
-from fenwick.core.system.line import Line
-from fenwick.core.testing.compare import REAL, compare
+from fenwick.core.line.line import Line
 from fenwick.core.tuning.candidates import readable
 from fenwick.core.tuning.factors import spreads, tuned
 from fenwick.core.tuning.fit import KEYS, REACH, expected_at, fit

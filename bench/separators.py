@@ -7,9 +7,9 @@ from collections.abc import Callable
 from pathlib import Path
 
 from bench.timing import median
-from fenwick.core.system.designs import RANGES, build, sample
-from fenwick.core.system.finder import Limits, evaluate, search
-from fenwick.core.system.uncertainty import DRAWS, sureness
+from fenwick.core.doubt.uncertainty import DRAWS, sureness
+from fenwick.core.search.designs import RANGES, build, sample
+from fenwick.core.search.finder import Limits, evaluate, search
 from fenwick.data.demo import demo_rig, seed_demo
 from fenwick.rig import build_line
 from fenwick.web import create_app

@@ -12,8 +12,8 @@ import numpy as np
 from fenwick.core.components.elements import Branch, Elbow, Element, FixedLoss, Gate, Hose, Leak, Port, Reducer
 from fenwick.core.components.vacuum import Nameplate, Vacuum
 from fenwick.core.errors import NotConvergedError
-from fenwick.core.system.line import Line
-from fenwick.core.system.operating import operating_point
+from fenwick.core.line.line import Line
+from fenwick.core.line.operating import operating_point
 
 WALLS = ("smooth", "light-rib", "wire-helix", "corrugated", "pipe")
 ENTRIES = ("plain", "flanged", "tapered", "bellmouth", "crevice", "brush")

@@ -26,7 +26,7 @@ from fenwick.core.components.elements import (
 from fenwick.core.components.hood import OpenHood
 from fenwick.core.components.separator import Slot, SlottedDisc
 from fenwick.core.components.vacuum import FilterMedium, Nameplate, Vacuum
-from fenwick.core.system.line import Line
+from fenwick.core.line.line import Line
 
 
 def plain_line(suction: Any, flow: Any, bore: Any, length: Any, roughness: Any, **vacuum: Any) -> Line:

@@ -11,14 +11,15 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from fenwick.core.components.dust import DUSTS, SPARKING
-from fenwick.core.system.assess import assess
-from fenwick.core.system.fate import ENDS
-from fenwick.core.system.uncertainty import sureness
+from fenwick.core.doubt.uncertainty import sureness
+from fenwick.core.dust.fate import ENDS
+from fenwick.core.judging.assess import assess
 from fenwick.drawing import NARROW, WIDE, lay_out_scene, render_ladder, render_line
 from fenwick.rig import Rig, build_line, check_rig, read_rig, write_rig
-from fenwick.rig.dust import own_from
-from fenwick.rig.hood import HOOD_KINDS
-from fenwick.rig.result import solve_rig, voice_for
+from fenwick.rig.format.dust import own_from
+from fenwick.rig.format.hood import HOOD_KINDS
+from fenwick.rig.result import solve_rig
+from fenwick.rig.voice import voice_for
 from fenwick.units import SYSTEMS
 from fenwick.wording import verdict, warnings
 

@@ -3,7 +3,7 @@
 import pytest
 from playwright.sync_api import Page, expect
 
-from fenwick.rig.kinds import KINDS
+from fenwick.rig.edits.kinds import KINDS
 from tests.browser.looking import OVERLAPS
 
 OUTSIDE = """(where) => [...document.querySelectorAll(where + ' text')]

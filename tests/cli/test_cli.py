@@ -12,7 +12,7 @@ from click.testing import CliRunner, Result
 
 from fenwick.cli import main
 from fenwick.rig import check_rig, write_rig
-from fenwick.rig.kinds import KINDS, change_kind
+from fenwick.rig.edits.kinds import KINDS, change_kind
 
 
 def run(*args: str, stdin: bytes | None = None) -> Result:

@@ -8,8 +8,8 @@ import numpy as np
 import pytest
 
 from fenwick.core.formulas.sizes import SIZES, lognormal_weights
-from fenwick.core.system.effects import Sweep
-from fenwick.core.system.finder import Design
+from fenwick.core.search.effects import Sweep
+from fenwick.core.search.finder import Design
 from fenwick.drawing.grade_chart import GradeChart, render_grade_chart
 from fenwick.drawing.lid import render_lid
 from fenwick.drawing.sweep_chart import render_sweep

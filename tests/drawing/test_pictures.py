@@ -6,15 +6,15 @@ from xml.etree import ElementTree
 import pytest
 
 from fenwick.core.components.joint import End
+from fenwick.core.line.joints import Joint, fit_joint
 from fenwick.core.rules import RuleBook
-from fenwick.core.system.joints import Joint, fit_joint
 from fenwick.data.demo import demo_rig, demo_shop
 from fenwick.drawing import FanChart, RunningPoint, render_fan_chart
 from fenwick.drawing.axes import axis_ticks
 from fenwick.drawing.floor import render_floor
 from fenwick.drawing.joint import render_joint
 from fenwick.rig import build_line
-from fenwick.rig.result import voice_for
+from fenwick.rig.voice import voice_for
 from fenwick.shop import edit_shop
 from fenwick.shop.plan import lay_floor
 from fenwick.units.convert import to_display

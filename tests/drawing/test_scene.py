@@ -8,7 +8,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from fenwick.core.system.assess import assess
+from fenwick.core.judging.assess import assess
 from fenwick.data.demo import demo_rig
 from fenwick.drawing import (
     NARROW,
@@ -25,8 +25,8 @@ from fenwick.drawing.canvas import Canvas
 from fenwick.drawing.run import curve_length, part_boxes
 from fenwick.drawing.shapes import Curve, slice_bezier
 from fenwick.rig import Rig, build_line, check_rig, edit_rig
-from fenwick.rig.result import voice_for
-from fenwick.rig.structure import add_part, duplicate_part
+from fenwick.rig.edits.structure import add_part, duplicate_part
+from fenwick.rig.voice import voice_for
 
 
 def scene_of(rig: Rig, canvas: Canvas = WIDE, system: str = "metric") -> Scene:

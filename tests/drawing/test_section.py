@@ -12,10 +12,10 @@ from fenwick.data.demo import demo_rig
 from fenwick.drawing.section import SECTION, frame_of, is_rectangle, render_section
 from fenwick.drawing.stages import above_rim, place_stage, size_of, top_width
 from fenwick.rig import Rig, RigError, edit_rig
-from fenwick.rig.kinds import KINDS, change_kind, turn_inlet
-from fenwick.rig.places import document_value
-from fenwick.rig.result import voice_for
-from fenwick.rig.separator import SeparatorPart, WetStagePart
+from fenwick.rig.edits.kinds import KINDS, change_kind, turn_inlet
+from fenwick.rig.format.places import document_value
+from fenwick.rig.format.separator import SeparatorPart, WetStagePart
+from fenwick.rig.voice import voice_for
 
 SVG = "{http://www.w3.org/2000/svg}"
 

@@ -12,16 +12,16 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from fenwick.core.components.hood import Enclosure, FloorNozzle, Hood, OpenHood, Opening, SlotHood
-from fenwick.core.system.air import Room, Source, session
-from fenwick.core.system.assess import assess
-from fenwick.core.system.fate import ENDS
+from fenwick.core.dust.fate import ENDS
+from fenwick.core.hours.air import Room, Source, session
+from fenwick.core.judging.assess import assess
 from fenwick.drawing.ageing_chart import AgeingCurve, render_ageing
 from fenwick.drawing.air_chart import AirCurve, render_air
 from fenwick.drawing.fate import ends_of, render_small_ends
 from fenwick.drawing.flow import FULL, GAP, lay_out_flow, render_flow
 from fenwick.drawing.hood import HEIGHT, render_hood
 from fenwick.wording.say import Voice
-from tests.system.test_hoods import with_hood
+from tests.core.dust.test_hoods import with_hood
 
 VOICE = Voice("metric", {})
 COMMON: dict[str, Any] = {"release": "active", "thrown_share": 0.5}

@@ -10,7 +10,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from fenwick.core.testing.monitor import monitored, ordered
+from fenwick.core.bench.trials.monitor import monitored, ordered
 from fenwick.drawing.axes import span_ticks
 from fenwick.drawing.log_chart import MOST_POINTS, _thinned, render_log
 from fenwick.drawing.runs_chart import StateRow, render_runs, runs_scene

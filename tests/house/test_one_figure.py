@@ -10,17 +10,18 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from fenwick.core.system.assess import Assessment, assess
-from fenwick.core.system.changes import candidates
-from fenwick.core.system.contrast import outcomes
-from fenwick.core.system.figures import Figures, figures_at
-from fenwick.core.system.finder import compared
-from fenwick.core.system.line import Line
-from fenwick.core.system.uncertainty import sureness
-from fenwick.core.system.whatif import Outcome, try_all
+from fenwick.core.doubt.uncertainty import sureness
+from fenwick.core.judging.assess import Assessment, assess
+from fenwick.core.line.line import Line
+from fenwick.core.search.changes import candidates
+from fenwick.core.search.contrast import outcomes
+from fenwick.core.search.figures import Figures, figures_at
+from fenwick.core.search.finder import compared
+from fenwick.core.search.whatif import Outcome, try_all
 from fenwick.rig import Rig, RigError, build_line, check_rig
-from fenwick.rig.result import solve_rig, voice_for
-from fenwick.rig.whatif import apply_candidate
+from fenwick.rig.edits.changes import apply_candidate
+from fenwick.rig.result import solve_rig
+from fenwick.rig.voice import voice_for
 from fenwick.units import METRIC
 from fenwick.wording import verdict
 from fenwick.wording.ports import port_rows

@@ -14,15 +14,15 @@ from bs4 import BeautifulSoup
 from flask import Flask
 from flask.testing import FlaskClient
 
-from fenwick.core.diagnosis.checks import checks_of
-from fenwick.core.diagnosis.hunt import Case
-from fenwick.core.diagnosis.practice import good_hunt, set_puzzle, take_reading
+from fenwick.air_log.cuts import BadCutsError, read_cuts, write_cuts
+from fenwick.core.bench.faults.checks import checks_of
+from fenwick.core.bench.faults.hunt import Case
+from fenwick.core.bench.faults.practice import good_hunt, set_puzzle, take_reading
 from fenwick.data.demo import demo_rig
 from fenwick.devices.hub import Hub
 from fenwick.devices.simulated import CLEAN, DeviceServer
 from fenwick.devices.worlds import MonitorWorld, ScaleWorld
 from fenwick.rig import build_line
-from fenwick.trial.cuts import BadCutsError, read_cuts, write_cuts
 from fenwick.web.device import live
 
 HTMX = {"HX-Request": "true"}
@@ -60,18 +60,18 @@ def test_a_log_is_taken_judged_and_saved_again(client: FlaskClient) -> None:
     rows = "\n".join(f"{10 * i},{9 + (60 * 0.9 ** (i - 40) if i >= 40 else 0):.3f}" for i in range(90))
     address = upload(client, f"time (s),dust (ug/m3)\n{rows}\n").headers["Location"]
     log = int(address.split("log=")[1])
-    client.post(f"/logs/{log}/cuts", data={"cuts": "6–6.66"})
+    client.post(f"/air-logs/{log}/cuts", data={"cuts": "6–6.66"})
     page = soup(client.get(address))
     assert page.select_one(".log-card tbody tr") is not None
     changes = page.select(".log-card tbody td")[4].text
     assert float(changes.split(" ")[0]) == pytest.approx(37.9, abs=0.5)  # hand: −ln(0.9)/10 s · 3600 s/h
-    bad = client.post(f"/logs/{log}/cuts", data={"cuts": "never"})
+    bad = client.post(f"/air-logs/{log}/cuts", data={"cuts": "never"})
     assert bad.status_code == 422
     assert soup(bad).select_one("#cuts")["value"] == "never"  # type: ignore[index]
-    assert client.get(f"/logs/{log}.csv").text.splitlines()[1] == "0.00,9.000"
-    assert "Bring it back" in client.post(f"/logs/{log}/remove", follow_redirects=True).text
+    assert client.get(f"/air-logs/{log}.csv").text.splitlines()[1] == "0.00,9.000"
+    assert "Bring it back" in client.post(f"/air-logs/{log}/remove", follow_redirects=True).text
     assert client.get(address).status_code == 404
-    client.post(f"/logs/{log}/back")
+    client.post(f"/air-logs/{log}/back")
     assert client.get(address).status_code == 200
 
 
@@ -191,16 +191,16 @@ def test_a_monitor_is_recorded_around_a_cut(client: FlaskClient, app: Flask, mon
 
     def wait(rows: int) -> None:
         end = time.monotonic() + 15.0
-        while client.get(f"/logs/{log}/state").json["rows"] < rows:  # type: ignore[index]
+        while client.get(f"/air-logs/{log}/state").json["rows"] < rows:  # type: ignore[index]
             assert time.monotonic() < end
             time.sleep(0.05)
 
     wait(30)
-    client.post(f"/logs/{log}/cut")
+    client.post(f"/air-logs/{log}/cut")
     wait(110)
-    client.post(f"/logs/{log}/stop")
+    client.post(f"/air-logs/{log}/stop")
     wait(140)
-    client.post(f"/logs/{log}/end")
+    client.post(f"/air-logs/{log}/end")
     page = soup(client.get(address))
     assert len(page.select(".log-card tbody tr")) == 1
     assert "recording" not in page.select_one(".log-card header").text  # type: ignore[union-attr]

@@ -10,7 +10,7 @@ import pytest
 from bs4 import BeautifulSoup
 from flask.testing import FlaskClient
 
-from fenwick.core.system.fate import ENDS
+from fenwick.core.dust.fate import ENDS
 from fenwick.drawing.flow import FULL, lay_out_flow
 
 HTMX = {"HX-Request": "true"}

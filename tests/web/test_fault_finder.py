@@ -7,8 +7,8 @@ from typing import Any
 from bs4 import BeautifulSoup
 from flask.testing import FlaskClient
 
-from fenwick.core.diagnosis.faults import FAULTS, LOOKS, SYMPTOMS
-from fenwick.wording.hunt import FAULT_WORDS, LOOK_WORDS, SYMPTOM_WORDS
+from fenwick.core.bench.faults.kinds import FAULTS, LOOKS, SYMPTOMS
+from fenwick.wording.faults import FAULT_WORDS, LOOK_WORDS, SYMPTOM_WORDS
 
 HTMX = {"HX-Request": "true"}
 PAGE = "/lines/1/test/fault"

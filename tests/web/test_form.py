@@ -8,9 +8,10 @@ from hypothesis import strategies as st
 
 from fenwick.data.demo import demo_rig
 from fenwick.rig import Rig, check_rig, edit_rig
-from fenwick.rig.edit import value_at
+from fenwick.rig.edits.edit import value_at
 from fenwick.units import SYSTEMS
-from fenwick.web.line.form import Editor, open_editor, part_paths, read_editor
+from fenwick.web.kit.editor import Editor, read_editor
+from fenwick.web.line.form import open_editor, part_paths
 
 PARTS = ("drum-sander", "hose-a", "cuff", "hose-b", "sep", "link", "vacuum")
 BORE = "line.branches[0].elements[2].bore_m"

@@ -9,7 +9,7 @@ from bs4 import BeautifulSoup
 from flask.testing import FlaskClient
 
 from fenwick.core.catalogue.tools import TOOLS
-from fenwick.rig.hood import HOOD_KINDS
+from fenwick.rig.format.hood import HOOD_KINDS
 
 HTMX = {"HX-Request": "true"}
 PAGE = "/lines/1/ports/drum-sander/hood"

@@ -4,7 +4,7 @@ import threading
 import time
 from collections.abc import Callable, Iterator
 
-from fenwick.web.jobs import FORGET_AFTER, MOST_JOBS, Job, Jobs
+from fenwick.web.kit.jobs import FORGET_AFTER, MOST_JOBS, Job, Jobs
 
 
 def until_over(job: Job) -> Job:

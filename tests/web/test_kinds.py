@@ -10,7 +10,7 @@ from bs4 import BeautifulSoup
 from flask.testing import FlaskClient
 
 from fenwick.core.components.wet import WET_DUSTS
-from fenwick.rig.kinds import KINDS
+from fenwick.rig.edits.kinds import KINDS
 
 HX = {"HX-Request": "true"}
 PAGES = (

@@ -16,8 +16,9 @@ from fenwick.data import Database
 from fenwick.data.demo import demo_rig
 from fenwick.data.shops import the_shop
 from fenwick.rig import Rig, build_line, check_rig
-from fenwick.rig.ports import alone
-from fenwick.rig.result import solve_rig, voice_for
+from fenwick.rig.edits.ports import alone
+from fenwick.rig.result import solve_rig
+from fenwick.rig.voice import voice_for
 from fenwick.services import lines
 from fenwick.units import METRIC
 

@@ -7,7 +7,7 @@ from typing import Any
 import pytest
 from flask.testing import FlaskClient
 
-from fenwick.rig.kinds import KINDS
+from fenwick.rig.edits.kinds import KINDS
 
 PAGE = "/lines/1/separator"
 HX = {"HX-Request": "true"}

@@ -6,9 +6,9 @@ from typing import Any
 import pytest
 from flask.testing import FlaskClient
 
-from fenwick.core.system.changes import Candidate, candidates
-from fenwick.core.system.figures import figures_of_each
-from fenwick.core.system.whatif import try_exchanges
+from fenwick.core.search.changes import Candidate, candidates
+from fenwick.core.search.figures import figures_of_each
+from fenwick.core.search.whatif import try_exchanges
 from fenwick.data.demo import demo_rig, demo_shop
 from fenwick.rig import Rig, RigError, build_line, edit_rig
 from fenwick.shop import ShopFile, add_item

@@ -11,8 +11,8 @@ from bs4 import BeautifulSoup
 from flask.testing import FlaskClient
 from PIL import Image
 
-from fenwick.core.testing.plan import KINDS, WAYS, Plan
-from fenwick.core.testing.steps import Step, steps
+from fenwick.core.bench.trials.plan import KINDS, WAYS, Plan
+from fenwick.core.bench.trials.steps import Step, steps
 from fenwick.wording.trials import ASK_WORDS, CATCH_WORDS, KIND_WORDS, OUTCOME_WORDS, RESET_WORDS, STEP_WORDS, WAY_WORDS
 
 HTMX = {"HX-Request": "true"}

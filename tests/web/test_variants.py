@@ -6,7 +6,7 @@ from flask.testing import FlaskClient
 from fenwick.data.demo import demo_rig
 from fenwick.rig import edit_rig
 from fenwick.rig.compare import differences
-from fenwick.rig.structure import add_part
+from fenwick.rig.edits.structure import add_part
 
 HTMX = {"HX-Request": "true"}
 BORE = "line.branches[0].elements[2].bore_m"

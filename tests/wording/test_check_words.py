@@ -9,7 +9,7 @@ import numpy as np
 import pytest
 
 from fenwick.core.components.dust import SPECIES
-from fenwick.core.system.check import Check
+from fenwick.core.judging.check import Check
 from fenwick.units import SYSTEMS
 from fenwick.wording import check_sentence
 from fenwick.wording.check_facts import FACTS
@@ -18,7 +18,7 @@ from fenwick.wording.check_titles import GROUPS, TITLES
 from fenwick.wording.checks import _SENTENCES
 from fenwick.wording.say import Voice
 
-CORE = Path(__file__).parents[2] / "src" / "fenwick" / "core" / "system"
+CORE = Path(__file__).parents[2] / "src" / "fenwick" / "core" / "judging"
 QUANTITY = {
     "headroom": "length", "footprint": "length", "lid-bends": "length", "relief": "gap", "ring-stiff": "suction",
     "sheet-bends": "stress", "tips": "force", "full-weight": "heap", "circuit": "current", "switch": "current",

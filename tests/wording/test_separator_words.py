@@ -6,13 +6,13 @@ import numpy as np
 import pytest
 
 from fenwick.core.components.cyclone import Cyclone
+from fenwick.core.doubt.uncertainty import sureness
+from fenwick.core.dust.stream import kept_by_models
 from fenwick.core.formulas.cyclone import FAMILIES
-from fenwick.core.system.assess import assess
-from fenwick.core.system.contrast import Shift
-from fenwick.core.system.effects import Effect, effects, with_stage
-from fenwick.core.system.line import Line
-from fenwick.core.system.stream import kept_by_models
-from fenwick.core.system.uncertainty import sureness
+from fenwick.core.judging.assess import assess
+from fenwick.core.line.line import Line
+from fenwick.core.search.contrast import Shift
+from fenwick.core.search.effects import Effect, effects, with_stage
 from fenwick.wording.bin import bin_words, dip_rod
 from fenwick.wording.claims import claim_rows
 from fenwick.wording.contrast import difference, judgement

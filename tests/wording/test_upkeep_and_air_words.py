@@ -9,13 +9,13 @@ import pytest
 
 from fenwick.core.arrays import Array
 from fenwick.core.components.hood import Enclosure, FloorNozzle, OpenHood, Opening
+from fenwick.core.dust.capture import tool_flow
+from fenwick.core.hours.ageing import Course
+from fenwick.core.hours.air import Room, Source, session
+from fenwick.core.hours.upkeep import LONG, Prices, Upkeep, Way, cleanings, cost_per_hour, payback_hours
+from fenwick.core.judging.assess import assess
+from fenwick.core.line.line import Line
 from fenwick.core.rules import RuleBook
-from fenwick.core.system.ageing import Course
-from fenwick.core.system.air import Room, Source, session
-from fenwick.core.system.assess import assess
-from fenwick.core.system.capture import tool_flow
-from fenwick.core.system.line import Line
-from fenwick.core.system.upkeep import LONG, Prices, Upkeep, Way, cleanings, cost_per_hour, payback_hours
 from fenwick.units import SYSTEMS
 from fenwick.wording.air import airing_words, mask_row, minutes
 from fenwick.wording.hood import OPTIONS, hood_rows, option_words

@@ -58,7 +58,7 @@ def schema() -> None:
 
 def bytes_of(path: Path) -> bytes:
     """Contents of a file, or of standard input; reads no more than a rig file can hold."""
-    from fenwick.rig.read import MAX_BYTES, too_large
+    from fenwick.rig.format.read import MAX_BYTES, too_large
 
     try:
         if str(path) == "-":

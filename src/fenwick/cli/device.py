@@ -27,12 +27,12 @@ KINDS = ("scale", "monitor", "manometer")
 def device(kind: str, rig: Path | None, tcp: int, rate: float, speed: float, seed: int, clean: bool) -> None:
     """Send the lines of a simulated KIND of device over TCP, from a line whose truth is hidden."""
     from fenwick.core.errors import CoreError
-    from fenwick.core.system.operating import operating_point
+    from fenwick.core.line.operating import operating_point
     from fenwick.data.demo import demo_rig
     from fenwick.devices.simulated import CLEAN, DeviceServer, Faults
     from fenwick.devices.worlds import ManometerWorld, MonitorWorld, ScaleWorld, World, hidden_truth
     from fenwick.rig import RigError, read_rig
-    from fenwick.rig.build import build_line
+    from fenwick.rig.to_core.line import build_line
 
     try:
         line = build_line(read_rig(bytes_of(rig)) if rig else demo_rig("demo_cyclone"))

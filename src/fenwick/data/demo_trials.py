@@ -7,11 +7,11 @@ from importlib import resources
 
 from sqlmodel import Session, select
 
-from fenwick.data.logs import add_rows, begin_log, end_log, set_cuts
+from fenwick.air_log.log_csv import read_log
+from fenwick.data.air_logs import add_rows, begin_log, end_log, set_cuts
 from fenwick.data.trial_tables import RunEntry, TrialRun
 from fenwick.data.trials import DONE, add_trial
-from fenwick.trial.document import read_plan
-from fenwick.trial.log_csv import read_log
+from fenwick.trials.document import read_plan
 
 CUTS = ((300.0, 420.0), (1500.0, 1620.0))  #: in the demo's log [s]
 

@@ -7,13 +7,13 @@ from datetime import UTC, datetime
 
 from sqlmodel import Session, select
 
-from fenwick.core.testing.steps import steps
+from fenwick.core.bench.trials.steps import steps
 from fenwick.data.lines import NotFoundError
 from fenwick.data.trial_tables import RunEntry, RunPhoto, TrialRun
 from fenwick.data.trials import ABORTED, DONE, PAUSED, RUNNING, add_run, counted, run_row, trial_row
-from fenwick.trial.document import read_plan
-from fenwick.trial.runs_csv import RunRow
-from fenwick.trial.values import Entry
+from fenwick.trials.document import read_plan
+from fenwick.trials.runs_csv import RunRow
+from fenwick.trials.values import Entry
 
 
 def add_finished(session: Session, trial_id: int, rows: Sequence[RunRow], system: str) -> None:

@@ -7,14 +7,14 @@ from datetime import UTC, datetime
 
 from sqlmodel import Session, col, select
 
-from fenwick.core.testing.judge import Run
-from fenwick.core.testing.order import run_order
-from fenwick.core.testing.plan import Plan
+from fenwick.core.bench.trials.judge import Run
+from fenwick.core.bench.trials.order import run_order
+from fenwick.core.bench.trials.plan import Plan
 from fenwick.data.lines import NotFoundError
 from fenwick.data.tables import DustLine
 from fenwick.data.trial_tables import AirLog, RunEntry, RunPhoto, Trial, TrialRun
-from fenwick.trial.document import read_plan, write_plan
-from fenwick.trial.values import Entry, run_values
+from fenwick.trials.document import read_plan, write_plan
+from fenwick.trials.values import Entry, run_values
 
 WAITING, RUNNING, PAUSED, DONE, ABORTED = "waiting", "running", "paused", "done", "aborted"
 LIVE = (RUNNING, PAUSED)

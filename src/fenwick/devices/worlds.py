@@ -6,12 +6,12 @@ from abc import ABC, abstractmethod
 
 import numpy as np
 
+from fenwick.core.bench.trials.plan import CATCHES
 from fenwick.core.formulas.room import concentration
+from fenwick.core.hours.air import fine_source, room_of
+from fenwick.core.judging.assess import assess
+from fenwick.core.line.line import Line
 from fenwick.core.rules import rule
-from fenwick.core.system.air import fine_source, room_of
-from fenwick.core.system.assess import assess
-from fenwick.core.system.line import Line
-from fenwick.core.testing.plan import CATCHES
 from fenwick.core.tuning.factors import FACTORS, tuned
 from fenwick.core.tuning.readings import BLOCKED, KEPT, SEALED, SUCTION, Reading, expected
 

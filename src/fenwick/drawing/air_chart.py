@@ -8,7 +8,7 @@ from dataclasses import dataclass
 import numpy as np
 from markupsafe import Markup
 
-from fenwick.core.system.air import MASK_OFF, Session
+from fenwick.core.hours.air import MASK_OFF, Session
 from fenwick.drawing.axes import axis_ticks
 from fenwick.drawing.curves import DrawnCurve, labels_apart
 from fenwick.drawing.render import render

@@ -6,8 +6,8 @@ from dataclasses import dataclass
 
 from fenwick.drawing.canvas import Canvas
 from fenwick.drawing.shapes import Box, Point
-from fenwick.rig.elements import PortPart
-from fenwick.rig.model import VacuumPart
+from fenwick.rig.format.elements import PortPart
+from fenwick.rig.format.model import VacuumPart
 
 
 @dataclass(frozen=True)

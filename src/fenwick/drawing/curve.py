@@ -5,8 +5,8 @@ from __future__ import annotations
 import numpy as np
 from markupsafe import Markup
 
-from fenwick.core.system.assess import Assessment
-from fenwick.core.system.line import Line
+from fenwick.core.judging.assess import Assessment
+from fenwick.core.line.line import Line
 from fenwick.drawing.render import render
 from fenwick.wording.say import Voice
 

@@ -10,6 +10,7 @@ from markupsafe import Markup
 
 from fenwick.core.arrays import Array
 from fenwick.core.components.vacuum import Curve
+from fenwick.core.formulas.fan import asked_suction
 from fenwick.drawing.axes import Scale, axis_ticks
 from fenwick.drawing.render import render
 from fenwick.wording.say import Voice
@@ -114,11 +115,11 @@ def _as_new(chart: FanChart, x: Scale, y: Scale) -> list[tuple[float, float]]:
 def _asks(
     point: RunningPoint | None, most_flow: float, most_suction: float, x: Scale, y: Scale
 ) -> list[tuple[float, float]]:
-    """What the line asks of the fan at other flows: suction goes with the square of the flow."""
+    """What the line asks of the fan at other flows."""
     if point is None or point.flow <= 0.0:
         return []
     flow = np.linspace(0.0, most_flow, STEPS)
-    suction = point.suction * np.square(flow / point.flow)
+    suction = asked_suction(flow, point.flow, point.suction)
     inside = suction <= most_suction
     return _line(flow[inside], suction[inside], x, y)
 

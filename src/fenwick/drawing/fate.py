@@ -7,7 +7,7 @@ from dataclasses import dataclass, replace
 
 from markupsafe import Markup
 
-from fenwick.core.system.fate import Fate
+from fenwick.core.dust.fate import Fate
 from fenwick.drawing.render import render
 from fenwick.drawing.shapes import text_width
 

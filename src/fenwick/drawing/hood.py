@@ -8,7 +8,7 @@ import numpy as np
 from markupsafe import Markup
 
 from fenwick.core.components.hood import Enclosure, FloorNozzle, Hood, OpenHood, SlotHood
-from fenwick.core.system.capture import Capture
+from fenwick.core.dust.capture import Capture
 from fenwick.drawing.render import render
 from fenwick.wording.say import Voice
 

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from markupsafe import Markup
 
 from fenwick.core.components.joint import End
-from fenwick.core.system.joints import ADAPTER, SLEEVE, TAPE, UNKNOWN, Fitted
+from fenwick.core.line.joints import ADAPTER, SLEEVE, TAPE, UNKNOWN, Fitted
 from fenwick.drawing.render import render
 
 WIDTH, HEIGHT = 200.0, 76.0

@@ -7,14 +7,14 @@ from dataclasses import replace
 import numpy as np
 
 from fenwick.core.arrays import Array
-from fenwick.core.system.assess import Assessment
-from fenwick.core.system.transport import CARRYING_WORDS
+from fenwick.core.judging.assess import Assessment
+from fenwick.core.line.transport import CARRYING_WORDS
 from fenwick.drawing.canvas import Canvas
 from fenwick.drawing.run import JOINS
 from fenwick.drawing.shapes import Box, Label, Part
 from fenwick.rig import Rig
-from fenwick.rig.elements import HosePart, LeakPart
-from fenwick.rig.separator import SeparatorPart, WetStagePart
+from fenwick.rig.format.elements import HosePart, LeakPart
+from fenwick.rig.format.separator import SeparatorPart, WetStagePart
 from fenwick.wording.say import Voice
 
 SWEEPS = 3

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 from markupsafe import Markup
 
-from fenwick.core.system.assess import Assessment
+from fenwick.core.judging.assess import Assessment
 from fenwick.drawing.axes import axis_ticks
 from fenwick.drawing.render import render
 from fenwick.drawing.scene import Scene

@@ -8,7 +8,7 @@ import numpy as np
 from markupsafe import Markup
 
 from fenwick.core.arrays import Array
-from fenwick.core.testing.monitor import BACK, Log, Monitored
+from fenwick.core.bench.trials.monitor import BACK, Log, Monitored
 from fenwick.drawing.axes import axis_ticks, span_ticks
 from fenwick.drawing.render import render
 from fenwick.wording.say import Voice

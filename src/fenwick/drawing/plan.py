@@ -7,7 +7,7 @@ from math import cos, radians, sin
 from markupsafe import Markup
 
 from fenwick.drawing.render import render
-from fenwick.rig.separator import ChamberPart
+from fenwick.rig.format.separator import ChamberPart
 
 SIZE = 96.0
 

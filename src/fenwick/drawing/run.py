@@ -7,7 +7,7 @@ from itertools import pairwise
 from math import atan2, degrees, hypot, sqrt
 
 from fenwick.drawing.shapes import Box, Curve, Part, Point, bezier, slice_bezier
-from fenwick.rig.elements import (
+from fenwick.rig.format.elements import (
     ElbowPart,
     GatePart,
     HosePart,

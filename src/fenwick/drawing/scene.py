@@ -8,7 +8,7 @@ from __future__ import annotations
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass, replace
 
-from fenwick.core.system.assess import Assessment
+from fenwick.core.judging.assess import Assessment
 from fenwick.drawing.bodies import Tool, Vacuum
 from fenwick.drawing.canvas import NARROW, WIDE, Canvas
 from fenwick.drawing.labels import place_labels
@@ -17,8 +17,8 @@ from fenwick.drawing.shapes import Label, Part
 from fenwick.drawing.stages import StageBody, place_stage, size_of
 from fenwick.drawing.states import part_levels
 from fenwick.rig import Rig
-from fenwick.rig.elements import BranchPart
-from fenwick.rig.separator import SeparatorPart, WetStagePart
+from fenwick.rig.format.elements import BranchPart
+from fenwick.rig.format.separator import SeparatorPart, WetStagePart
 from fenwick.wording.say import Voice
 
 __all__ = ["NARROW", "WIDE", "Canvas", "Scene", "lay_out_scene"]

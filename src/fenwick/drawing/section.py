@@ -11,7 +11,7 @@ from fenwick.drawing.canvas import Canvas
 from fenwick.drawing.render import render
 from fenwick.drawing.shapes import Point
 from fenwick.drawing.stages import StageBody, above_rim, place_stage, size_of, top_width
-from fenwick.rig.separator import ChamberPart, CyclonePart, ElbowLidPart, SeparatorPart, SlottedDiscPart
+from fenwick.rig.format.separator import ChamberPart, CyclonePart, ElbowLidPart, SeparatorPart, SlottedDiscPart
 from fenwick.units import INCH, METRIC
 from fenwick.units.convert import to_display
 from fenwick.wording.say import Voice

@@ -7,8 +7,7 @@ from dataclasses import dataclass
 
 from fenwick.core.components.bins import Bin
 from fenwick.drawing.shapes import Box, Point
-from fenwick.rig.build_bin import build_bin
-from fenwick.rig.separator import (
+from fenwick.rig.format.separator import (
     ChamberPart,
     CyclonePart,
     ElbowLidPart,
@@ -16,6 +15,7 @@ from fenwick.rig.separator import (
     SlottedDiscPart,
     WetStagePart,
 )
+from fenwick.rig.to_core.bin import build_bin
 
 STUB = 12.0  #: of the outlet tube above the roof [px]
 REACH = 10.0  #: of the inlet beyond the wall [px]

@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
-from fenwick.core.system.assess import Assessment
-from fenwick.core.system.check import LEVEL_WORDS
-from fenwick.core.system.transport import SETTLES
+from fenwick.core.judging.assess import Assessment
+from fenwick.core.judging.check import LEVEL_WORDS
+from fenwick.core.line.transport import SETTLES
 
 CARRYING_LEVELS = ("act", "watch", "ok")
 

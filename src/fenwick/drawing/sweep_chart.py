@@ -7,7 +7,7 @@ from math import degrees
 import numpy as np
 from markupsafe import Markup
 
-from fenwick.core.system.effects import Sweep
+from fenwick.core.search.effects import Sweep
 from fenwick.drawing.render import render
 from fenwick.wording.say import Voice
 

@@ -9,7 +9,7 @@ from math import ceil, floor
 import numpy as np
 from markupsafe import Markup
 
-from fenwick.core.system.finder import Design
+from fenwick.core.search.finder import Design
 from fenwick.drawing.axes import axis_ticks
 from fenwick.drawing.render import render
 from fenwick.wording.say import Voice

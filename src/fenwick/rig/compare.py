@@ -6,8 +6,8 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Any
 
-from fenwick.rig.describe import describe
-from fenwick.rig.model import Rig
+from fenwick.rig.format.describe import describe
+from fenwick.rig.format.model import Rig
 
 
 @dataclass(frozen=True)

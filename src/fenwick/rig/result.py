@@ -2,41 +2,24 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
 from math import isfinite
 from typing import Any
 
-from fenwick.core.system.assess import Assessment, assess
-from fenwick.core.system.check import LEVEL_WORDS, Check
-from fenwick.core.system.line import Line
-from fenwick.core.system.passage import clearing_time
-from fenwick.core.system.review import review
-from fenwick.core.system.transport import CARRYING_WORDS
-from fenwick.core.system.uncertainty import sureness
-from fenwick.rig.build import build_line
-from fenwick.rig.model import Rig
+from fenwick.core.doubt.uncertainty import sureness
+from fenwick.core.judging.assess import Assessment, assess
+from fenwick.core.judging.check import LEVEL_WORDS, Check
+from fenwick.core.judging.passage import clearing_time
+from fenwick.core.judging.review import review
+from fenwick.core.line.line import Line
+from fenwick.core.line.transport import CARRYING_WORDS
+from fenwick.rig.format.model import Rig
+from fenwick.rig.to_core.line import build_line
+from fenwick.rig.voice import voice_for
 from fenwick.units import METRIC
 from fenwick.wording import check_sentence, least_certain, warnings
 from fenwick.wording.say import Voice
 
 FORMAT, VERSION = "fenwick-result", 1
-
-
-def part_names(rig: Rig) -> dict[str, str]:
-    """What to call each part: its name, or its id in words."""
-    parts = [(e.id, e.name) for e in rig.line.elements]
-    for _, branch in rig.line.walk():
-        parts.append((branch.id, branch.port.name if branch.port else None))
-        parts += [(e.id, e.name) for e in branch.elements]
-    named = {key: name or key.replace("-", " ").replace("_", " ").capitalize() for key, name in parts}
-    return {**named, "vacuum": rig.vacuum.name}
-
-
-def voice_for(rig: Rig, system: str, owned: Mapping[str, str] | None = None) -> Voice:
-    """Words and units for this rig; `owned` names what the shop has besides."""
-    machines = {b.id: b.port.machine for _, b in rig.line.walk() if b.port and b.port.machine}
-    dust = build_line(rig).dust
-    return Voice(system, part_names(rig), dust.label if dust else None, machines, owned)
 
 
 def solve_rig(rig: Rig) -> dict[str, Any]:

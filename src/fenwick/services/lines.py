@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from sqlmodel import Session
 
-from fenwick.core.system.assess import Assessment, assess
-from fenwick.core.system.line import Line
+from fenwick.core.judging.assess import Assessment, assess
+from fenwick.core.line.line import Line
 from fenwick.data.lines import add_line, change_line
 from fenwick.data.tables import Shop
 from fenwick.rig import Rig, build_line

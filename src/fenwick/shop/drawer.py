@@ -8,18 +8,18 @@ from typing import Any
 from fenwick.core.arrays import one_value
 from fenwick.core.catalogue.parts import HOSE_BORES, TYPICAL_LINK_LENGTH, hose_price
 from fenwick.core.components.joint import End
+from fenwick.core.line.joints import TROUBLE, Joint, fit_joint
+from fenwick.core.line.rows import bends_of_wall
 from fenwick.core.rules import RuleBook
-from fenwick.core.system.drawer import SAME_BORE, DrawerLine, StockFitting, StockHose, Task, best_lines
-from fenwick.core.system.figures import Figures, figures_of_each
-from fenwick.core.system.joints import TROUBLE, Joint, fit_joint
-from fenwick.core.system.rows import bends_of_wall
-from fenwick.rig.build import build_line, build_separator
-from fenwick.rig.elements import HosePart
-from fenwick.rig.ends import EndPart
-from fenwick.rig.model import Rig
-from fenwick.rig.read import check_rig
-from fenwick.rig.routes import route_length
-from fenwick.rig.separator import SeparatorPart
+from fenwick.core.search.drawer import SAME_BORE, DrawerLine, StockFitting, StockHose, Task, best_lines
+from fenwick.core.search.figures import Figures, figures_of_each
+from fenwick.rig.edits.routes import route_length
+from fenwick.rig.format.elements import HosePart
+from fenwick.rig.format.ends import EndPart
+from fenwick.rig.format.model import Rig
+from fenwick.rig.format.read import check_rig
+from fenwick.rig.format.separator import SeparatorPart
+from fenwick.rig.to_core.line import build_line, build_separator
 from fenwick.shop.into_line import SOLD_WALLS, put_vacuum
 from fenwick.shop.model import OwnedHose, ShopFile
 from fenwick.shop.plan import lay_floor

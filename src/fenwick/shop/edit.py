@@ -7,8 +7,8 @@ from typing import Any
 
 from fenwick.core.catalogue.tools import COMMONEST, TOOLS
 from fenwick.core.catalogue.vacuums import COMMONEST as COMMONEST_VACUUM
-from fenwick.rig.hood import generic_hood
-from fenwick.rig.problems import Problem, RigError, split_path
+from fenwick.rig.format.hood import generic_hood
+from fenwick.rig.format.problems import Problem, RigError, split_path
 from fenwick.rig.start.answers import Answers
 from fenwick.rig.start.vacuum import guess_vacuum
 from fenwick.shop.model import GROUPS, ShopFile

@@ -5,16 +5,16 @@ from __future__ import annotations
 from typing import Any
 
 from fenwick.core.catalogue.parts import HOSE_BORES
-from fenwick.core.system.changes import EXCHANGE, Candidate
-from fenwick.core.system.line import Line
-from fenwick.rig.build import build_line
-from fenwick.rig.elements import HosePart, ReducerPart, WallKind
-from fenwick.rig.model import Rig
-from fenwick.rig.problems import Problem, RigError
-from fenwick.rig.read import check_rig
-from fenwick.rig.structure import fresh_id, replace_part
-from fenwick.rig.tuning import OF_VACUUM, without_factors
-from fenwick.rig.whatif import apply_candidate
+from fenwick.core.line.line import Line
+from fenwick.core.search.changes import EXCHANGE, Candidate
+from fenwick.rig.edits.changes import apply_candidate
+from fenwick.rig.edits.structure import fresh_id, replace_part
+from fenwick.rig.format.elements import HosePart, ReducerPart, WallKind
+from fenwick.rig.format.model import Rig
+from fenwick.rig.format.problems import Problem, RigError
+from fenwick.rig.format.read import check_rig
+from fenwick.rig.format.tuning import OF_VACUUM, without_factors
+from fenwick.rig.to_core.line import build_line
 from fenwick.shop.model import OwnedFitting, OwnedHose, OwnedTool, OwnedVacuum, ShopFile
 
 SOLD_WALLS: tuple[WallKind, ...] = ("smooth", "wire-helix")

@@ -8,11 +8,11 @@ from pydantic import Field, Strict, model_validator
 
 from fenwick.core.catalogue.tools import TOOLS
 from fenwick.core.components.dust import DUSTS
-from fenwick.rig import fields as f
-from fenwick.rig.elements import PortPart, WallKind
-from fenwick.rig.ends import EndPart
-from fenwick.rig.model import SitePart, VacuumPart
-from fenwick.rig.problems import refuse
+from fenwick.rig.format import fields as f
+from fenwick.rig.format.elements import PortPart, WallKind
+from fenwick.rig.format.ends import EndPart
+from fenwick.rig.format.model import SitePart, VacuumPart
+from fenwick.rig.format.problems import refuse
 
 FORMAT, VERSION = "fenwick-shop", 1
 Metres = Annotated[float, Strict(), Field(ge=0, le=50.0), f.Measure("length")]

@@ -7,9 +7,9 @@ from typing import Any
 
 from pydantic import ValidationError
 
-from fenwick.rig.describe import describe
-from fenwick.rig.problems import Problem, RigError, from_validation
-from fenwick.rig.read import parse_json
+from fenwick.rig.format.describe import describe
+from fenwick.rig.format.problems import Problem, RigError, from_validation
+from fenwick.rig.format.read import parse_json
 from fenwick.shop.model import FORMAT, VERSION, ShopFile
 
 

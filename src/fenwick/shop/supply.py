@@ -4,11 +4,11 @@ from __future__ import annotations
 
 from math import isfinite
 
-from fenwick.core.system.line import Line
-from fenwick.core.system.operating import operating_point
-from fenwick.core.system.passage import clearing_time
-from fenwick.core.system.ports import line_alone
-from fenwick.core.system.supply import Supply
+from fenwick.core.judging.passage import clearing_time
+from fenwick.core.judging.supply import Supply
+from fenwick.core.line.line import Line
+from fenwick.core.line.operating import operating_point
+from fenwick.core.line.ports import line_alone
 from fenwick.rig import Rig
 from fenwick.shop.model import CircuitPart, OwnedVacuum, ShopFile
 from fenwick.shop.work import tool_of_port

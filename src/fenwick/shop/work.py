@@ -3,9 +3,9 @@
 from __future__ import annotations
 
 from fenwick.core.formulas.work import planed_volume, sawn_volume
+from fenwick.core.hours.air import Room, room_of
+from fenwick.core.hours.work import Job
 from fenwick.core.rules import RuleBook
-from fenwick.core.system.air import Room, room_of
-from fenwick.core.system.work import Job
 from fenwick.rig import Rig
 from fenwick.shop.model import JobPart, OwnedTool, ShopFile
 

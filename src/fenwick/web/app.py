@@ -12,27 +12,27 @@ from fenwick.web import (
     ageing,
     air_log,
     checks,
-    database,
     device,
     dust,
-    errors,
-    finder,
-    header,
-    headers,
+    faults,
     hood,
     line,
     pieces,
     practice,
+    readings,
     reference,
     separator,
     settings,
     start,
-    trial,
+    trials,
 )
-from fenwick.web import shop as shop_pages
-from fenwick.web import test as test_pages
-from fenwick.web.filters import init_filters
-from fenwick.web.jobs import Jobs
+from fenwick.web import (
+    shop as shop_pages,
+)
+from fenwick.web.kit import database, errors, page, security
+from fenwick.web.kit.filters import init_filters
+from fenwick.web.kit.jobs import Jobs
+from fenwick.web.separator import finder
 
 MAX_UPLOAD = 12_000_000  #: a log of 100 000 rows; a rig file has a limit of its own [bytes]
 
@@ -60,10 +60,10 @@ def create_app(shop: Database, secret_key: str) -> Flask:
     app.jinja_env.globals["version"] = __version__
     csrf.init_app(app)
     database.init_app(app, shop)
-    headers.init_app(app)
+    security.init_app(app)
     errors.init_app(app)
     init_filters(app)
-    header.init_app(app)
+    page.init_app(app)
     app.extensions["fenwick-jobs"] = Jobs()
     app.extensions["fenwick-devices"] = Hub()
     app.extensions["fenwick-recordings"] = {}
@@ -74,8 +74,9 @@ def create_app(shop: Database, secret_key: str) -> Flask:
         dust,
         ageing,
         checks,
-        test_pages,
-        trial,
+        readings,
+        faults,
+        trials,
         air_log,
         practice,
         device,

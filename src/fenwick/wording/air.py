@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from math import ceil
 
+from fenwick.core.hours.air import Session, Source, mask_level
+from fenwick.core.judging.check import LEVEL_WORDS
 from fenwick.core.rules import RuleBook
-from fenwick.core.system.air import Session, Source, mask_level
-from fenwick.core.system.check import LEVEL_WORDS
 from fenwick.wording.say import Voice
 from fenwick.wording.verdict import VerdictRow, split
 

@@ -5,8 +5,8 @@ from __future__ import annotations
 import numpy as np
 
 from fenwick.core.components.separator import Separator, SlottedDisc
-from fenwick.core.system.line import Line
-from fenwick.core.system.separation import fill_mark
+from fenwick.core.dust.separation import fill_mark
+from fenwick.core.line.line import Line
 from fenwick.wording.say import Voice
 
 ROD_MARKS = 6  #: between the floor and where to empty

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable
 
 from fenwick.core.components.dust import DUSTS, HELD_BESIDES
-from fenwick.core.system.check import ACT, OK, Check
+from fenwick.core.judging.check import ACT, OK, Check
 from fenwick.wording.say import Voice
 
 

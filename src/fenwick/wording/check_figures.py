@@ -5,8 +5,9 @@ from __future__ import annotations
 from collections.abc import Callable
 from math import degrees
 
-from fenwick.core.system.check import ACT, OK, Check
-from fenwick.core.system.standing import DUST_ALONE
+from fenwick.core.components.bins import Relief
+from fenwick.core.judging.check import ACT, OK, Check
+from fenwick.core.judging.standing import DUST_ALONE
 from fenwick.wording.say import Voice
 
 LICENSED = "Circuits are work for a licensed electrician, to local code."
@@ -31,6 +32,12 @@ def _relief(check: Check, value: str, limit: str, voice: Voice) -> str:
         f"The valve opens {value}{opens}; it must open before the bin folds, and by {limit}, to save it. A larger one, "
         "or a second beside it."
     )
+
+
+def relief_words(valve: Relief, voice: Voice) -> str:
+    """What valve would save a bin."""
+    opens_at, area = voice.figure(float(valve.opens_at), "suction"), voice.figure(float(valve.area), "gap")
+    return f"A valve that opens {area} at {opens_at} would save it."
 
 
 def _lid(check: Check, value: str, limit: str, voice: Voice) -> str:

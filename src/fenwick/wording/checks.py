@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable
 from math import isfinite
 
-from fenwick.core.system.check import OK, WATCH, Check
+from fenwick.core.judging.check import OK, WATCH, Check
 from fenwick.wording.check_facts import FACTS
 from fenwick.wording.check_figures import FIGURES
 from fenwick.wording.say import Voice

@@ -9,12 +9,12 @@ import numpy as np
 import numpy.typing as npt
 
 from fenwick.core.arrays import Array
-from fenwick.core.system.assess import Assessment
-from fenwick.core.system.check import LEVEL_WORDS, OK
-from fenwick.core.system.checks import carrying_check, caught_level, kept_level
-from fenwick.core.system.figures import Figures
-from fenwick.core.system.line import Line
-from fenwick.core.system.strength import collapse_level
+from fenwick.core.judging.assess import Assessment
+from fenwick.core.judging.check import LEVEL_WORDS, OK
+from fenwick.core.judging.checks import carrying_check, caught_level, kept_level
+from fenwick.core.judging.strength import collapse_level
+from fenwick.core.line.line import Line
+from fenwick.core.search.figures import Figures
 from fenwick.wording.say import Voice
 from fenwick.wording.verdict import TITLES, times
 

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from fenwick.core.system.contrast import Shift
+from fenwick.core.search.contrast import Shift
 from fenwick.wording.say import Voice
 from fenwick.wording.verdict import times
 

@@ -5,11 +5,11 @@ from __future__ import annotations
 import numpy as np
 
 from fenwick.core.components.hood import Enclosure, FloorNozzle, Hood
-from fenwick.core.system.capture import Capture, containment_flow
-from fenwick.core.system.check import LEVEL_WORDS
-from fenwick.core.system.checks import caught_level, containment_level
-from fenwick.core.system.fate import Fate
-from fenwick.core.system.line import Leaf, Line
+from fenwick.core.dust.capture import Capture, containment_flow
+from fenwick.core.dust.fate import Fate
+from fenwick.core.judging.check import LEVEL_WORDS
+from fenwick.core.judging.checks import caught_level, containment_level
+from fenwick.core.line.line import Leaf, Line
 from fenwick.wording.say import Voice
 from fenwick.wording.verdict import VerdictRow, bar, split
 

@@ -11,10 +11,10 @@ import numpy as np
 from fenwick.core.components.elements import Element, Hose, Leak, Port, Reducer
 from fenwick.core.components.separator import Separator
 from fenwick.core.components.wet import WetStage
-from fenwick.core.system.line import Line
-from fenwick.core.system.operating import operating_point
-from fenwick.core.system.passage import clearing_time
-from fenwick.core.system.separation import fill_mark
+from fenwick.core.dust.separation import fill_mark
+from fenwick.core.judging.passage import clearing_time
+from fenwick.core.line.line import Line
+from fenwick.core.line.operating import operating_point
 from fenwick.wording.say import Voice
 
 MOST_RUN_ON = 600.0  #: a line that takes longer never clears [s]

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from fenwick.core.system.joints import ADAPTER, FITS_SO, SLEEVE, TAPE, WARM, Fitted
+from fenwick.core.line.joints import ADAPTER, FITS_SO, SLEEVE, TAPE, WARM, Fitted
 from fenwick.wording.say import Voice
 
 

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from fenwick.core.system.figures import Span, Spread
+from fenwick.core.search.figures import Span, Spread
 from fenwick.wording.say import Voice
 
 #: how to find a value out, by the end of its key in the rig file, the longest match first

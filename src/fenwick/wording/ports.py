@@ -8,17 +8,17 @@ from math import ceil
 
 from fenwick.core.arrays import Array
 from fenwick.core.components.elements import Branch
-from fenwick.core.system.assess import Assessment, assess
-from fenwick.core.system.changes import candidates
-from fenwick.core.system.check import LEVEL_WORDS
-from fenwick.core.system.checks import carrying_check
-from fenwick.core.system.fate import Fate
-from fenwick.core.system.figures import figures_at
-from fenwick.core.system.line import Leaf, Line
-from fenwick.core.system.operating import OperatingPoint
-from fenwick.core.system.passage import clearing_time
-from fenwick.core.system.ports import line_alone, with_openings
-from fenwick.core.system.whatif import try_all
+from fenwick.core.dust.fate import Fate
+from fenwick.core.judging.assess import Assessment, assess
+from fenwick.core.judging.check import LEVEL_WORDS
+from fenwick.core.judging.checks import carrying_check
+from fenwick.core.judging.passage import clearing_time
+from fenwick.core.line.line import Leaf, Line
+from fenwick.core.line.operating import OperatingPoint
+from fenwick.core.line.ports import line_alone, with_openings
+from fenwick.core.search.changes import candidates
+from fenwick.core.search.figures import figures_at
+from fenwick.core.search.whatif import try_all
 from fenwick.wording.say import Voice
 from fenwick.wording.whatif import suggestion
 

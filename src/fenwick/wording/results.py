@@ -4,13 +4,13 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-from fenwick.core.testing.budget import Source
-from fenwick.core.testing.compare import CANNOT_SHOW, NOT_SHOWN, REAL, Comparison
-from fenwick.core.testing.foresight import Foresight
-from fenwick.core.testing.judge import Judged, better
-from fenwick.core.testing.plan import LOOK, MASSES, RULER, WAYS, Plan
-from fenwick.core.testing.ranks import Ranked, fewest
-from fenwick.core.testing.summary import Summary, dry, nearly_all
+from fenwick.core.bench.trials.budget import Source
+from fenwick.core.bench.trials.compare import CANNOT_SHOW, NOT_SHOWN, REAL, Comparison
+from fenwick.core.bench.trials.foresight import Foresight
+from fenwick.core.bench.trials.judge import Judged, better
+from fenwick.core.bench.trials.plan import LOOK, MASSES, RULER, WAYS, Plan
+from fenwick.core.bench.trials.ranks import Ranked, fewest
+from fenwick.core.bench.trials.summary import Summary, dry, nearly_all
 from fenwick.units import format_value
 from fenwick.wording.say import Voice
 from fenwick.wording.trials import CATCH_WORDS, OUTCOME_WORDS, outcome_text

@@ -11,15 +11,15 @@ import numpy as np
 from fenwick.core.arrays import Array
 from fenwick.core.components.cyclone import Cyclone
 from fenwick.core.components.separator import Separator
+from fenwick.core.doubt.uncertainty import Band, Sureness, rule_words
+from fenwick.core.dust.separation import Separation
 from fenwick.core.formulas.cyclone import drops_by_heads, natural_length
 from fenwick.core.formulas.sizes import SIZES
-from fenwick.core.system.assess import Assessment
-from fenwick.core.system.check import LEVEL_WORDS
-from fenwick.core.system.checks import kept_level
-from fenwick.core.system.effects import Effect
-from fenwick.core.system.line import Line
-from fenwick.core.system.separation import Separation
-from fenwick.core.system.uncertainty import Band, Sureness, rule_words
+from fenwick.core.judging.assess import Assessment
+from fenwick.core.judging.check import LEVEL_WORDS
+from fenwick.core.judging.checks import kept_level
+from fenwick.core.line.line import Line
+from fenwick.core.search.effects import Effect
 from fenwick.wording.say import Voice
 from fenwick.wording.verdict import VerdictRow
 

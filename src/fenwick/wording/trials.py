@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from fenwick.core.testing.plan import DEPTHS, KINDS, WAYS, Plan
+from fenwick.core.bench.trials.plan import DEPTHS, KINDS, WAYS, Plan
 from fenwick.wording.say import Voice
 
 #: kind to (title, what it tells, names of the states it compares)

@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import dataclass
 
 from fenwick.core.components.dust import DUSTS
+from fenwick.core.tuning.candidates import READ_AT
 from fenwick.core.tuning.factors import FACTORS
 from fenwick.core.tuning.fit import Fit, Fitted, Worth
 from fenwick.core.tuning.readings import BLOCKED, FLOW, KEPT, KINDS, SEALED, SUCTION, Reading
@@ -98,3 +100,8 @@ def doubt_words(fitted: Fit, voice: Voice) -> str:
         f"No factors explain these readings: {named}. Take them again, or look for a fault that the line's description "
         "does not have."
     )
+
+
+def stations(voice: Voice, kinds: Mapping[str, str]) -> tuple[tuple[str, str], ...]:
+    """(id, words) of the parts behind which suction can be read; `kinds` is the kind of each station."""
+    return tuple((name, f"behind {voice.name(name)}") for name, kind in kinds.items() if kind in READ_AT)

@@ -6,15 +6,15 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from fenwick.core.rules import RuleBook
-from fenwick.core.system.check import LEVEL_WORDS, OK
-from fenwick.core.system.upkeep import (
+from fenwick.core.hours.upkeep import (
     LONG,
     Upkeep,
     Way,
     cake_level,
     life_level,
 )
+from fenwick.core.judging.check import LEVEL_WORDS, OK
+from fenwick.core.rules import RuleBook
 from fenwick.wording.say import Voice
 from fenwick.wording.verdict import VerdictRow, bar
 

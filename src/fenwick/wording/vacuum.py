@@ -6,8 +6,8 @@ import numpy as np
 
 from fenwick.core.formulas.air import ZERO_CELSIUS
 from fenwick.core.formulas.fan import hole_plate_flow
-from fenwick.core.system.cases import Case
-from fenwick.core.system.line import Line
+from fenwick.core.line.cases import Case
+from fenwick.core.line.line import Line
 from fenwick.units import format_value
 from fenwick.wording.say import Voice
 

@@ -4,11 +4,11 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from fenwick.core.system.assess import Assessment
-from fenwick.core.system.check import LEVEL_WORDS, Check
-from fenwick.core.system.checks import carrying_check, caught_level, kept_level
-from fenwick.core.system.line import Leaf, Line
-from fenwick.core.system.uncertainty import Band
+from fenwick.core.doubt.uncertainty import Band
+from fenwick.core.judging.assess import Assessment
+from fenwick.core.judging.check import LEVEL_WORDS, Check
+from fenwick.core.judging.checks import carrying_check, caught_level, kept_level
+from fenwick.core.line.line import Leaf, Line
 from fenwick.wording.checks import check_sentence
 from fenwick.wording.say import Voice
 

@@ -3,9 +3,9 @@
 from __future__ import annotations
 
 from fenwick.core.components.cyclone import Cyclone
-from fenwick.core.system.assess import Assessment
-from fenwick.core.system.doubts import Doubt, doubts
-from fenwick.core.system.line import Line
+from fenwick.core.doubt.doubts import Doubt, doubts
+from fenwick.core.judging.assess import Assessment
+from fenwick.core.line.line import Line
 from fenwick.wording.say import Voice
 
 SENTENCES = {

@@ -2,35 +2,44 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 
 from fenwick.core.rules import ENTRY_LOSS
-from fenwick.core.system.changes import Candidate
-from fenwick.core.system.whatif import Outcome
+from fenwick.core.search.changes import Candidate
+from fenwick.core.search.whatif import Move, Outcome
 from fenwick.wording.say import Voice
 
-EFFORT = {
-    "bore": "another hose",
-    "shorter": "a cut",
-    "smooth": "another hose",
-    "straight": "re-route",
-    "entry": "a fitting",
-    "nearer": "free",
-    "close-in": "free",
-    "taper": "a fitting",
-    "clean-inline": "free",
-    "vacuum": "owned",
-    "shut": "free",
-    "seal": "tape",
-    "seal-bin": "gasket",
-    "clean": "free",
-    "clean-bag": "a bag",
-    "empty": "free",
-    "upright": "free",
-    "stiffen": "a ring",
-}
 
+@dataclass(frozen=True)
+class KindWords:
+    """One kind of change in words."""
+
+    action: str  #: what to do
+    effort: str  #: what it takes
+
+
+#: every kind of single change
+KINDS: dict[str, KindWords] = {
+    "bore": KindWords("{name} in {bore}", "another hose"),
+    "shorter": KindWords("{name} cut to {length}", "a cut"),
+    "smooth": KindWords("{name} with a smooth bore", "another hose"),
+    "straight": KindWords("{name} without bends", "re-route"),
+    "entry": KindWords("A {entry} at the {name} port", "a fitting"),
+    "nearer": KindWords("{name} port {bore} from the dust", "free"),
+    "close-in": KindWords("Half the open area at the {name}", "free"),
+    "shut": KindWords("Shut the gate at {name}", "free"),
+    "seal": KindWords("Seal {name}", "tape"),
+    "seal-bin": KindWords("Seal the bin's lid and seams", "gasket"),
+    "clean": KindWords("Clean the filter, outdoors and masked", "free"),
+    "clean-bag": KindWords("A new bag", "a bag"),
+    "clean-inline": KindWords("Clean {name}, outdoors and masked", "free"),
+    "taper": KindWords("A cone of {bore} in the place of {name}", "a fitting"),
+    "vacuum": KindWords("The {vacuum} in its place", "owned"),
+    "empty": KindWords("Empty the bin", "free"),
+    "upright": KindWords("Set the separator upright", "free"),
+    "stiffen": KindWords("A ring round the bin at {bore}", "a ring"),
+}
 
 #: efforts that fit into a stretch of time
 WITHIN = {
@@ -61,60 +70,40 @@ class Suggestion:
 
 def suggestion(outcome: Outcome, voice: Voice) -> Suggestion:
     """An outcome in words."""
-    gains: list[str] = []
-    losses: list[str] = []
-    if outcome.folding and outcome.folding[0] != outcome.folding[1]:
-        gains.append(f"collapse {outcome.folding[0]:.1f} → {outcome.folding[1]:.1f} ×")
-    if outcome.speed and abs(outcome.speed[1] - outcome.speed[0]) > 0.05 * outcome.speed[0]:
-        _side(outcome.speed, gains, losses).append(f"slowest {_from_to(outcome.speed, 'speed', voice)}")
-    if outcome.kept and abs(outcome.kept[1] - outcome.kept[0]) > 0.002:
-        _side(outcome.kept, gains, losses).append(f"kept {_from_to(outcome.kept, 'share', voice)}")
-    if outcome.candidate.kind in ("nearer", "close-in") and outcome.in_bin:
-        gains.append(f"in the bin {100 * outcome.in_bin[0]:.0f} → {100 * outcome.in_bin[1]:.0f} g of 100")
-    change = outcome.air_change
-    if abs(change) > 0.005:
-        _side(outcome.flow, gains, losses).append(f"air {'+' if change > 0 else '−'}{abs(100.0 * change):.0f} %")
-    level = "ok" if outcome.acts[1] < outcome.acts[0] else ""
+    told = [MOVES[move.figure](move, voice) for move in outcome.moves]
+    kind = KINDS[outcome.candidate.kind]
     return Suggestion(
-        action_words(outcome.candidate, voice), ", ".join([*gains, *losses][:2]), EFFORT[outcome.candidate.kind], level
+        action_words(outcome.candidate, voice), ", ".join(told[:MOST_TOLD]), kind.effort, "ok" if outcome.mends else ""
     )
 
 
-def _side(pair: tuple[float, float], gains: list[str], losses: list[str]) -> list[str]:
-    """Gains are told before losses."""
-    return gains if pair[1] > pair[0] else losses
+def _from_to(words: str, quantity: str) -> Callable[[Move, Voice], str]:
+    def told(move: Move, voice: Voice) -> str:
+        return f"{words} {voice.figure(move.before, quantity, unit=False)} → {voice.figure(move.after, quantity)}"
+
+    return told
 
 
-def _from_to(pair: tuple[float, float], quantity: str, voice: Voice) -> str:
-    return f"{voice.figure(pair[0], quantity, unit=False)} → {voice.figure(pair[1], quantity)}"
+def _air(move: Move, _: Voice) -> str:
+    return f"air {'+' if move.change > 0 else '−'}{abs(100.0 * move.change):.0f} %"
+
+
+MOST_TOLD = 2
+MOVES: dict[str, Callable[[Move, Voice], str]] = {
+    "folding": lambda move, _: f"collapse {move.before:.1f} → {move.after:.1f} ×",
+    "speed": _from_to("slowest", "speed"),
+    "kept": _from_to("kept", "share"),
+    "in_bin": lambda move, _: f"in the bin {100 * move.before:.0f} → {100 * move.after:.0f} g of 100",
+    "flow": _air,
+}
 
 
 ENTRIES = {"flanged": "flange", "tapered": "taper", "bellmouth": "bellmouth"}
-ACTIONS = {
-    "bore": "{name} in {bore}",
-    "shorter": "{name} cut to {length}",
-    "smooth": "{name} with a smooth bore",
-    "straight": "{name} without bends",
-    "entry": "A {entry} at the {name} port",
-    "nearer": "{name} port {bore} from the dust",
-    "close-in": "Half the open area at the {name}",
-    "shut": "Shut the gate at {name}",
-    "seal": "Seal {name}",
-    "seal-bin": "Seal the bin's lid and seams",
-    "clean": "Clean the filter, outdoors and masked",
-    "clean-bag": "A new bag",
-    "clean-inline": "Clean {name}, outdoors and masked",
-    "taper": "A cone of {bore} in the place of {name}",
-    "vacuum": "The {vacuum} in its place",
-    "empty": "Empty the bin",
-    "upright": "Set the separator upright",
-    "stiffen": "A ring round the bin at {bore}",
-}
 
 
 def action_words(change: Candidate, voice: Voice) -> str:
     """What to do, in words."""
-    return ACTIONS[change.kind].format(
+    return KINDS[change.kind].action.format(
         name=voice.name(change.part),
         bore=voice.figure(change.value, "bore"),
         length=voice.figure(change.value, "length"),

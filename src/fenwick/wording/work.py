@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from fenwick.core.system.work import Done, Week, room_in_bin
+from fenwick.core.hours.work import Done, Week, room_in_bin
 from fenwick.wording.say import Voice
 
 UNKNOWN = "not known"

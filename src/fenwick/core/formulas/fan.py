@@ -203,3 +203,14 @@ def meeting_mass_flow(resistance: Array, sealed_suction: Array, open_mass_flow: 
         if moved < 1e-13:
             break
     return open_mass_flow * x
+
+
+def asked_suction(flow: Values, known_flow: Values, known_suction: Values) -> Array:
+    """Suction that a line asks of its fan at another flow [Pa], broadcast shape: it goes with the square of the flow.
+
+    Parameters
+    ----------
+    flow : at which it is asked [m^3/s]
+    known_flow, known_suction : where the line runs, flow above 0 [m^3/s], [Pa]
+    """
+    return np.asarray(known_suction * np.square(np.asarray(flow) / known_flow))

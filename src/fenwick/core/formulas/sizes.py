@@ -10,6 +10,7 @@ from fenwick.core.arrays import Array, Values
 GRAVITY = 9.80665  #: [m/s^2]
 SIZE_RANGE = (0.5e-6, 20e-3)  #: [m]
 SIZE_COUNT = 60
+BREATHED, DEEP = 10e-6, 4e-6  #: that reach the throat, and the lungs' end: the usual conventions [m]
 #: representative diameters, log-spaced [m], shape (60, 1): the axis before the variant
 SIZES: Array = np.geomspace(*SIZE_RANGE, SIZE_COUNT)[:, None]
 _STEP = np.log(SIZES[1, 0] / SIZES[0, 0])

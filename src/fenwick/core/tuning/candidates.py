@@ -4,11 +4,13 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-from fenwick.core.system.line import Line
+from fenwick.core.line.line import Line
 from fenwick.core.tuning.readings import BLOCKED, FLOW, KEPT, SEALED, SUCTION, Reading
 
 #: standard uncertainty of a reading by its kind; SI
 QUICK = {SUCTION: 60.0, BLOCKED: 100.0, SEALED: 100.0, FLOW: 1e-3, KEPT: 0.01}
+#: kinds of dust worth feeding besides the line's own: a fine one fixes the cut, a coarse one what the bin gives back
+FED = ("", "sanding-p240", "saw")
 #: kinds of parts behind which suction can be read
 READ_AT = ("hose", "separator", "reducer", "elbow", "wet-stage", "plate", "inline-filter", "gate")
 

@@ -13,8 +13,8 @@ import numpy as np
 
 from fenwick.core.arrays import Array, Values
 from fenwick.core.components.vacuum import MeasuredCurve
+from fenwick.core.line.line import Line
 from fenwick.core.rules import RULES
-from fenwick.core.system.line import Line
 
 
 @dataclass(frozen=True)
@@ -94,3 +94,17 @@ def batches(line: Line) -> bool:
 def spreads(keys: tuple[str, ...]) -> Array:
     """Standard deviations of the logarithms of some factors [-]."""
     return np.array([FACTORS[key].spread for key in keys])
+
+
+LEAST_SPREAD = 1e-3  #: that readings can leave of a factor, so that it can still be drawn [-]
+
+
+def prior_covariance(left: Mapping[str, float]) -> Array:
+    """Covariance of the logarithms of all factors before anything is read, shape (k, k) [-].
+
+    Parameters
+    ----------
+    left : of what was believed possible of a factor, the share that earlier readings left [-]; absent: all of it
+    """
+    spread = spreads(tuple(FACTORS)) * np.array([left.get(key, 1.0) for key in FACTORS])
+    return np.asarray(np.diag(np.square(np.maximum(spread, LEAST_SPREAD))))

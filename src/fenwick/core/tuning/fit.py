@@ -9,8 +9,8 @@ import numpy as np
 from scipy.optimize import least_squares
 
 from fenwick.core.arrays import Array
-from fenwick.core.system.check import ACT, OK, WATCH
-from fenwick.core.system.line import Line
+from fenwick.core.judging.check import ACT, OK, WATCH
+from fenwick.core.line.line import Line
 from fenwick.core.tuning.factors import FACTORS, batches, spreads, tuned
 from fenwick.core.tuning.readings import Reading, expected
 

@@ -15,9 +15,9 @@ from fenwick.core.arrays import Array
 from fenwick.core.components.dust import DUSTS
 from fenwick.core.components.elements import Branch
 from fenwick.core.errors import CoreError
-from fenwick.core.system.assess import Assessment, assess
-from fenwick.core.system.line import Line
-from fenwick.core.system.ports import with_openings
+from fenwick.core.judging.assess import Assessment, assess
+from fenwick.core.line.line import Line
+from fenwick.core.line.ports import with_openings
 
 SUCTION, BLOCKED, SEALED, FLOW, KEPT = "suction", "blocked", "sealed", "flow", "kept"
 #: kind to the quantity it is read in

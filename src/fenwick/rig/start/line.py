@@ -7,13 +7,13 @@ from typing import Any
 
 from fenwick.core.catalogue import parts, tools
 from fenwick.core.catalogue.tools import TOOLS, ToolClass
-from fenwick.rig.hood import generic_hood
-from fenwick.rig.kinds import change_kind
-from fenwick.rig.model import FORMAT, VERSION, Rig
-from fenwick.rig.problems import RigError
-from fenwick.rig.read import check_rig
+from fenwick.rig.edits.guesswork import Guesswork
+from fenwick.rig.edits.kinds import change_kind
+from fenwick.rig.format.hood import generic_hood
+from fenwick.rig.format.model import FORMAT, VERSION, Rig
+from fenwick.rig.format.problems import RigError
+from fenwick.rig.format.read import check_rig
 from fenwick.rig.start.answers import Answers
-from fenwick.rig.start.guesswork import Guesswork
 from fenwick.rig.start.vacuum import guess_vacuum
 
 CHAMBER_HEIGHT, OUTLET_HANGS, SLOT_WIDTH, SLOT_ARC = 0.12, 0.06, 0.03, 240.0  #: a disc worth beginning with [m], [°]

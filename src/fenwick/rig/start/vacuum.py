@@ -6,8 +6,8 @@ from typing import Any
 
 from fenwick.core.catalogue.vacuums import COMMONEST, VACUUMS, VacuumClass, class_by_power
 from fenwick.core.formulas.fan import peak_air_power_share
+from fenwick.rig.edits.guesswork import Guesswork, tidy
 from fenwick.rig.start.answers import Answers
-from fenwick.rig.start.guesswork import Guesswork, tidy
 
 UNKNOWN_CLASS = (0.6, 1.3)  #: factors on a curve whose class is not even known
 

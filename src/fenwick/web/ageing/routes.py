@@ -5,13 +5,14 @@ from __future__ import annotations
 from flask import Blueprint, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
 
-from fenwick.data.lines import LineState, line_names, line_state, step_line
+from fenwick.data.lines import LineState, line_names, line_state
 from fenwick.web.ageing.view import Asked, ageing_editor, ageing_view
-from fenwick.web.database import session
-from fenwick.web.header import line_in_hand
-from fenwick.web.line.form import Editor, read_editor
-from fenwick.web.line.routes import save
-from fenwick.web.units import unit_system
+from fenwick.web.kit.database import session
+from fenwick.web.kit.editor import Editor, read_editor
+from fenwick.web.kit.history import save
+from fenwick.web.kit.history import step as step_history
+from fenwick.web.kit.page import line_in_hand
+from fenwick.web.kit.units import unit_system
 
 bp = Blueprint("ageing", __name__)
 
@@ -44,7 +45,7 @@ def change(line_id: int) -> ResponseReturnValue:
 @bp.post("/lines/<int:line_id>/ageing/<any(undo, redo):way>")
 def step(line_id: int, way: str) -> ResponseReturnValue:
     """Take the last change back, or bring it again."""
-    step_line(session(), line_id, -1 if way == "undo" else +1)
+    step_history(line_id, way)
     return _after(line_id)
 
 

@@ -8,21 +8,21 @@ import numpy as np
 from markupsafe import Markup
 
 from fenwick.core.arrays import Array
+from fenwick.core.hours.ageing import Course
+from fenwick.core.hours.upkeep import LONG, Upkeep, upkeep
 from fenwick.core.rules import RuleBook
-from fenwick.core.system.ageing import Course
-from fenwick.core.system.upkeep import LONG, Upkeep, upkeep
 from fenwick.data.lines import LineState
 from fenwick.drawing.ageing_chart import AgeingCurve, render_ageing
 from fenwick.rig import Rig, build_line
-from fenwick.rig.places import path_of
-from fenwick.rig.ports import alone
-from fenwick.rig.prices import prices_of
-from fenwick.rig.result import voice_for
-from fenwick.rig.separator import SeparatorPart
+from fenwick.rig.edits.ports import alone
+from fenwick.rig.format.places import path_of
+from fenwick.rig.format.separator import SeparatorPart
+from fenwick.rig.to_core.prices import prices_of
+from fenwick.rig.voice import voice_for
 from fenwick.shop.work import hours_a_week
 from fenwick.units import BadNumberError, format_value, parse_value
-from fenwick.web.fields import Field
-from fenwick.web.line.form import Editor, rig_field
+from fenwick.web.kit.editor import Editor, rig_field
+from fenwick.web.kit.fields import Field
 from fenwick.wording.say import Voice
 from fenwick.wording.upkeep import WayRow, upkeep_rows, way_rows
 from fenwick.wording.verdict import VerdictRow

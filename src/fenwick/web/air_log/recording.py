@@ -9,7 +9,7 @@ from dataclasses import dataclass, field
 from flask import Flask, current_app
 
 from fenwick.data import Database
-from fenwick.data.logs import add_rows
+from fenwick.data.air_logs import add_rows
 from fenwick.devices.reader import Point, Reader
 
 EVERY = 0.5  #: between two writes [s]

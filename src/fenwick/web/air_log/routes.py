@@ -5,10 +5,10 @@ from __future__ import annotations
 from flask import Blueprint, Response, abort, jsonify, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
 
-from fenwick.core.testing.monitor import close_cuts, monitored, open_cut
-from fenwick.data.devices import device_state, devices_of
-from fenwick.data.lines import line_names, line_state
-from fenwick.data.logs import (
+from fenwick.air_log.cuts import BadCutsError, read_cuts, write_cuts
+from fenwick.air_log.log_csv import read_log, write_log
+from fenwick.core.bench.trials.monitor import close_cuts, monitored, open_cut
+from fenwick.data.air_logs import (
     LogState,
     add_rows,
     begin_log,
@@ -18,17 +18,17 @@ from fenwick.data.logs import (
     remove_log,
     set_cuts,
 )
+from fenwick.data.devices import device_state, devices_of
+from fenwick.data.lines import line_names, line_state
 from fenwick.data.trials import run_state
 from fenwick.drawing.log_chart import render_log
 from fenwick.rig import RigError
-from fenwick.rig.result import voice_for
-from fenwick.trial.cuts import BadCutsError, read_cuts, write_cuts
-from fenwick.trial.log_csv import read_log, write_log
+from fenwick.rig.voice import voice_for
 from fenwick.web.air_log.recording import record, recordings
-from fenwick.web.database import session
-from fenwick.web.device.live import reader_of
-from fenwick.web.units import unit_system
-from fenwick.wording.logs import cut_figures, log_words
+from fenwick.web.kit.database import session
+from fenwick.web.kit.devices import reader_of
+from fenwick.web.kit.units import unit_system
+from fenwick.wording.air_logs import cut_figures, log_words
 
 bp = Blueprint("air_log", __name__)
 A_CUT = 60.0  #: that a simulated shop makes [s]
@@ -70,7 +70,7 @@ def begin(line_id: int) -> ResponseReturnValue:
     return _after(line_id, log_id)
 
 
-@bp.post("/logs/<int:log_id>/<any(end, cut, stop):what>")
+@bp.post("/air-logs/<int:log_id>/<any(end, cut, stop):what>")
 def mark(log_id: int, what: str) -> ResponseReturnValue:
     """A cut starts or stops just now, or the recording ends."""
     state = log_state(session(), log_id)
@@ -90,7 +90,7 @@ def mark(log_id: int, what: str) -> ResponseReturnValue:
     return _after(state.line_id, log_id)
 
 
-@bp.post("/logs/<int:log_id>/cuts")
+@bp.post("/air-logs/<int:log_id>/cuts")
 def change_cuts(log_id: int) -> ResponseReturnValue:
     """When was cut, as typed."""
     state = log_state(session(), log_id)
@@ -102,7 +102,7 @@ def change_cuts(log_id: int) -> ResponseReturnValue:
     return _after(state.line_id, log_id)
 
 
-@bp.post("/logs/<int:log_id>/<any(remove, back):what>")
+@bp.post("/air-logs/<int:log_id>/<any(remove, back):what>")
 def remove(log_id: int, what: str) -> ResponseReturnValue:
     """Take a log away, or bring it back."""
     line_id = remove_log(session(), log_id, back=what == "back")
@@ -111,7 +111,7 @@ def remove(log_id: int, what: str) -> ResponseReturnValue:
     return redirect(url_for("air_log.show", line_id=line_id, removed=log_id))
 
 
-@bp.get("/logs/<int:log_id>.csv")
+@bp.get("/air-logs/<int:log_id>.csv")
 def save(log_id: int) -> ResponseReturnValue:
     """The log as a table, in order."""
     body = write_log(log_state(session(), log_id).log)
@@ -120,7 +120,7 @@ def save(log_id: int) -> ResponseReturnValue:
     return response
 
 
-@bp.get("/logs/<int:log_id>/state")
+@bp.get("/air-logs/<int:log_id>/state")
 def progress(log_id: int) -> ResponseReturnValue:
     """How far a recording is."""
     recording = recordings().get(log_id)
@@ -139,7 +139,7 @@ def _run(line_id: int) -> int | None:
 def _after(line_id: int, log_id: int) -> ResponseReturnValue:
     run_id = request.form.get("run", type=int)
     if run_id is not None:
-        return redirect(url_for("trial.run", run_id=run_id))
+        return redirect(url_for("trials.run", run_id=run_id))
     return redirect(url_for("air_log.show", line_id=line_id, log=log_id))
 
 

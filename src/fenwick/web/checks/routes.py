@@ -5,19 +5,20 @@ from __future__ import annotations
 from flask import Blueprint, abort, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
 
-from fenwick.core.system.check import LEVEL_WORDS, OK
+from fenwick.core.judging.check import LEVEL_WORDS, OK
 from fenwick.data.acknowledgements import acknowledge, withdraw
-from fenwick.data.lines import LineState, line_names, line_state, step_line
+from fenwick.data.lines import LineState, line_names, line_state
 from fenwick.rig import Rig, RigError, edit_rig
-from fenwick.rig.result import voice_for
-from fenwick.rig.whatif import apply_candidate, candidate_of
+from fenwick.rig.edits.changes import apply_candidate, candidate_of
+from fenwick.rig.voice import voice_for
+from fenwick.services.checks import checked
 from fenwick.web.checks.view import SETTLES, begun, checks_view, editors_of, row_key
-from fenwick.web.database import session
-from fenwick.web.header import line_in_hand
-from fenwick.web.line.form import Editor, read_editor
-from fenwick.web.line.routes import save
-from fenwick.web.open_checks import checked
-from fenwick.web.units import unit_system
+from fenwick.web.kit.database import session
+from fenwick.web.kit.editor import Editor, read_editor
+from fenwick.web.kit.history import save
+from fenwick.web.kit.history import step as step_history
+from fenwick.web.kit.page import line_in_hand
+from fenwick.web.kit.units import unit_system
 from fenwick.wording import check_sentence
 from fenwick.wording.check_titles import TITLES
 from fenwick.wording.whatif import action_words
@@ -125,7 +126,7 @@ def begin(line_id: int, what: str) -> ResponseReturnValue:
 @bp.post("/lines/<int:line_id>/checks/<any(undo, redo):way>")
 def step(line_id: int, way: str) -> ResponseReturnValue:
     """Take the last change of the line back, or bring it again."""
-    step_line(session(), line_id, -1 if way == "undo" else +1)
+    step_history(line_id, way)
     return _after(line_id)
 
 

@@ -5,20 +5,22 @@ from __future__ import annotations
 from dataclasses import dataclass, replace
 from math import isfinite
 
-from fenwick.core.system.assess import assess
-from fenwick.core.system.changes import Candidate, candidates
-from fenwick.core.system.check import LEVEL_WORDS, OK, Check
-from fenwick.core.system.strength import relief_that_would_do
+from fenwick.core.judging.assess import assess
+from fenwick.core.judging.check import LEVEL_WORDS, OK, Check
+from fenwick.core.judging.strength import relief_that_would_do, relief_to_begin_with
+from fenwick.core.search.changes import mending
 from fenwick.data.acknowledgements import Acknowledged
 from fenwick.data.lines import LineState
 from fenwick.rig import Rig, build_line
-from fenwick.rig.places import path_of
-from fenwick.rig.result import voice_for
-from fenwick.rig.separator import SeparatorPart
-from fenwick.rig.whatif import candidate_key
-from fenwick.web.line.form import Editor, rig_field
-from fenwick.web.open_checks import Checked, Tally, tally
+from fenwick.rig.edits.changes import candidate_key
+from fenwick.rig.format.places import path_of
+from fenwick.rig.format.separator import SeparatorPart
+from fenwick.rig.voice import voice_for
+from fenwick.services import lines
+from fenwick.services.checks import Checked, Tally, tally
+from fenwick.web.kit.editor import Editor, rig_field
 from fenwick.wording import check_sentence
+from fenwick.wording.check_figures import relief_words
 from fenwick.wording.check_titles import GROUPS, POWER, TITLES
 from fenwick.wording.say import Voice
 from fenwick.wording.whatif import action_words
@@ -147,10 +149,7 @@ def _valve(check: Check, rig: Rig, voice: Voice) -> str:
     line = build_line(rig)
     stage = next((one for one in line.separators if one.id == check.part), None)
     would = None if stage is None else relief_that_would_do(stage, line, assess(line).point)
-    if would is None:
-        return ""
-    opens_at, area = (voice.figure(value, quantity) for value, quantity in zip(would, ("suction", "gap"), strict=True))
-    return f" A valve that opens {area} at {opens_at} would save it."
+    return "" if would is None else f" {relief_words(would, voice)}"
 
 
 def _unsettled(check: Check, rig: Rig) -> bool:
@@ -160,13 +159,7 @@ def _unsettled(check: Check, rig: Rig) -> bool:
 
 def _keep(check: Check, rig: Rig, voice: Voice) -> tuple[str, str] | None:
     """The single change that mends a check; None where there is none, or where it is a matter of taste."""
-    kinds = {"bin-collapse": "stiffen", "bin-leak": "seal-bin", "bin-full": "empty"}
-    kind = kinds.get(check.id)
-    if kind is None:
-        return None
-    change: Candidate | None = next(
-        (one for one in candidates(build_line(rig), 0) if one.kind == kind and one.part == check.part), None
-    )
+    change = mending(build_line(rig), check)
     return None if change is None else (candidate_key(change), action_words(change, voice))
 
 
@@ -245,9 +238,6 @@ def begun(rig: Rig, what: str) -> tuple[str, object, str] | None:
 
 
 def _relief(rig: Rig, stage: str) -> dict[str, float]:
-    """A valve that would save the bin, or one that opens at half of what the fan pulls."""
-    line = build_line(rig)
-    point = assess(line).point
-    found = next(one for one in line.separators if one.id == stage)
-    opens_at, area = relief_that_would_do(found, line, point) or (0.5 * float(point.sealed_suction[0]), 1e-3)
-    return {"opens_at_pa": round(opens_at, -2), "area_m2": round(1.05 * area, 6)}
+    line, found = lines.solve(rig)
+    valve = relief_to_begin_with(next(one for one in line.separators if one.id == stage), line, found.point)
+    return {"opens_at_pa": float(valve.opens_at), "area_m2": float(valve.area)}

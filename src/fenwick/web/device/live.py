@@ -7,32 +7,20 @@ import threading
 import time
 from collections.abc import Iterator
 
-from flask import current_app
-
 from fenwick.data.devices import DeviceState
-from fenwick.devices.hub import Hub, at_rest
+from fenwick.devices.hub import at_rest
 from fenwick.devices.protocol import PROTOCOLS
 from fenwick.devices.reader import Reader
 from fenwick.units import format_value, unit_label
 from fenwick.units.convert import to_display
 from fenwick.web.device.words import health_words
+from fenwick.web.kit.devices import reader_of
 
 LASTS = 50.0  #: after which the browser asks again where it left off, so that no thread is held by a page long gone [s]
 PACE = 0.2  #: between two events [s]
 MOST_STREAMS = 10  #: pages that look at devices at once: each holds a thread, and other pages need some, too
 TOO_MANY = "too many pages look at devices: close one"
 _PLACES = threading.BoundedSemaphore(MOST_STREAMS)
-
-
-def hub() -> Hub:
-    """The devices of this server."""
-    found: Hub = current_app.extensions["fenwick-devices"]
-    return found
-
-
-def reader_of(device: DeviceState) -> Reader:
-    """The reader of a device, started where it is not."""
-    return hub().reader(device.id, device.kind, device.address, device.baud, device.unit)
 
 
 def events(reader: Reader, last: int, system: str) -> Iterator[str]:
@@ -89,9 +77,3 @@ def figure_at_rest(device: DeviceState, place: str, system: str) -> tuple[str, s
         words, level = health_words(reader.health)
         return "", wrong if level == "ok" else f"{words[:1].upper()}{words[1:]}. {wrong}"
     return format_value(value, PROTOCOLS[device.kind].quantity, system, field=True), ""
-
-
-def tell_simulated(words: str) -> None:
-    """What happens in the shop, told to every simulated device being read."""
-    for reader in hub().open_readers():
-        reader.say(words)

@@ -11,11 +11,12 @@ from fenwick.data.devices import add_device, device_state, devices_of, remove_de
 from fenwick.data.lines import line_names, line_state
 from fenwick.devices.protocol import PROTOCOLS, known_units
 from fenwick.devices.reader import may_open
-from fenwick.web.database import session
-from fenwick.web.device.live import events, figure_at_rest, hub, reader_of
+from fenwick.web.device.live import events, figure_at_rest
 from fenwick.web.device.words import KIND_NAMES
-from fenwick.web.fields import Field
-from fenwick.web.units import unit_system
+from fenwick.web.kit.database import session
+from fenwick.web.kit.devices import hub, reader_of
+from fenwick.web.kit.fields import Field
+from fenwick.web.kit.units import unit_system
 
 bp = Blueprint("device", __name__)
 BAUDS = ("1200", "2400", "4800", "9600", "19200", "38400", "57600", "115200")

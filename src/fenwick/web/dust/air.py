@@ -6,17 +6,17 @@ from dataclasses import dataclass, replace
 
 from markupsafe import Markup
 
+from fenwick.core.hours.air import Room, Session, Source, fine_source, session
+from fenwick.core.judging.assess import Assessment, assess
+from fenwick.core.line.line import Line
 from fenwick.core.rules import RuleBook
-from fenwick.core.system.air import Room, Session, Source, fine_source, session
-from fenwick.core.system.assess import Assessment, assess
-from fenwick.core.system.line import Line
 from fenwick.drawing.air_chart import AirCurve, render_air
 from fenwick.rig import Rig, build_line
-from fenwick.rig.ports import alone
+from fenwick.rig.edits.ports import alone
 from fenwick.shop import ShopFile
 from fenwick.shop.work import HOUR, room_of_shop
 from fenwick.units import BadNumberError, format_value, parse_value, unit_label
-from fenwick.web.fields import Field
+from fenwick.web.kit.fields import Field
 from fenwick.wording.air import CAUTIONS, airing_words, mask_row
 from fenwick.wording.say import Voice
 from fenwick.wording.verdict import VerdictRow

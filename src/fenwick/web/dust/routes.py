@@ -6,11 +6,11 @@ from flask import Blueprint, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
 
 from fenwick.data.lines import line_names, line_state
-from fenwick.web.database import session
 from fenwick.web.dust.air import Typed
 from fenwick.web.dust.view import dust_view
-from fenwick.web.header import line_in_hand
-from fenwick.web.units import unit_system
+from fenwick.web.kit.database import session
+from fenwick.web.kit.page import line_in_hand
+from fenwick.web.kit.units import unit_system
 
 bp = Blueprint("dust", __name__)
 

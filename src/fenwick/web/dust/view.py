@@ -7,18 +7,17 @@ from dataclasses import dataclass
 
 from markupsafe import Markup
 
-from fenwick.core.formulas.sizes import SIZES
+from fenwick.core.dust.fate import ENDS, Fate
+from fenwick.core.formulas.sizes import BREATHED, SIZES
+from fenwick.core.hours.work import Done, Week, by_class, week
+from fenwick.core.judging.assess import Assessment, assess
 from fenwick.core.rules import RuleBook
-from fenwick.core.system.air import BREATHED
-from fenwick.core.system.assess import Assessment, assess
-from fenwick.core.system.fate import ENDS, Fate
-from fenwick.core.system.work import Done, Week, by_class, week
 from fenwick.data.lines import LineState
 from fenwick.drawing.fate import render_small_ends
 from fenwick.drawing.flow import render_flow
 from fenwick.rig import Rig, build_line
-from fenwick.rig.ports import alone
-from fenwick.rig.result import voice_for
+from fenwick.rig.edits.ports import alone
+from fenwick.rig.voice import voice_for
 from fenwick.shop.read import empty_shop
 from fenwick.shop.work import jobs_on_line
 from fenwick.web.dust.air import AirCard, Typed, air_card

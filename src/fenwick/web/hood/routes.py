@@ -8,20 +8,21 @@ from flask import Blueprint, abort, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
 
 from fenwick.core.catalogue.tools import TOOLS
-from fenwick.core.system.assess import assess
-from fenwick.data.lines import LineState, line_state, step_line
+from fenwick.core.judging.assess import assess
+from fenwick.data.lines import LineState, line_state
 from fenwick.rig import Rig, RigError, build_line, edit_rig
-from fenwick.rig.elements import PortPart
-from fenwick.rig.hood import HOOD_KINDS, EnclosurePart, begun_hood, generic_hood
-from fenwick.rig.hood_options import hood_options
-from fenwick.rig.places import path_of
-from fenwick.rig.ports import alone
-from fenwick.rig.result import voice_for
-from fenwick.web.database import session
+from fenwick.rig.edits.hood_options import hood_options
+from fenwick.rig.edits.ports import alone
+from fenwick.rig.format.elements import PortPart
+from fenwick.rig.format.hood import HOOD_KINDS, EnclosurePart, begun_hood, generic_hood
+from fenwick.rig.format.places import path_of
+from fenwick.rig.voice import voice_for
 from fenwick.web.hood.view import branch_of, hood_editor, hood_view
-from fenwick.web.line.form import Editor, read_editor
-from fenwick.web.line.routes import save
-from fenwick.web.units import unit_system
+from fenwick.web.kit.database import session
+from fenwick.web.kit.editor import Editor, read_editor
+from fenwick.web.kit.history import save
+from fenwick.web.kit.history import step as step_history
+from fenwick.web.kit.units import unit_system
 from fenwick.wording.hood import HOOD_WORDS, option_words
 
 bp = Blueprint("hood", __name__)
@@ -119,7 +120,7 @@ def take(line_id: int, port: str, option: str) -> ResponseReturnValue:
 @bp.post("/lines/<int:line_id>/ports/<port>/hood/<any(undo, redo):way>")
 def step(line_id: int, port: str, way: str) -> ResponseReturnValue:
     """Take the last change back, or bring it again."""
-    step_line(session(), line_id, -1 if way == "undo" else +1)
+    step_history(line_id, way)
     if branch_of(line_state(session(), line_id).rig, port) is None:
         return redirect(url_for("line.show", line_id=line_id))
     return _after(line_id, port)

@@ -7,22 +7,22 @@ from dataclasses import dataclass, replace
 from markupsafe import Markup
 
 from fenwick.core.catalogue.tools import TOOLS
-from fenwick.core.system.assess import Assessment, assess
-from fenwick.core.system.capture import Capture, tool_flow
-from fenwick.core.system.check import LEVEL_WORDS
-from fenwick.core.system.checks import speed_level
-from fenwick.core.system.line import Leaf, Line
+from fenwick.core.dust.capture import Capture, tool_flow
+from fenwick.core.judging.assess import Assessment, assess
+from fenwick.core.judging.check import LEVEL_WORDS
+from fenwick.core.judging.checks import speed_level
+from fenwick.core.line.line import Leaf, Line
 from fenwick.data.lines import LineState
 from fenwick.drawing.hood import render_hood
 from fenwick.rig import Rig, build_line
-from fenwick.rig.elements import BranchPart
-from fenwick.rig.guesses import guess_path
-from fenwick.rig.hood import HOOD_KINDS, AnyHood, EnclosurePart
-from fenwick.rig.hood_options import hood_options
-from fenwick.rig.places import path_of
-from fenwick.rig.ports import alone
-from fenwick.rig.result import voice_for
-from fenwick.web.line.form import Editor, rig_field
+from fenwick.rig.edits.hood_options import hood_options
+from fenwick.rig.edits.ports import alone
+from fenwick.rig.format.elements import BranchPart
+from fenwick.rig.format.guesses import guess_path
+from fenwick.rig.format.hood import HOOD_KINDS, AnyHood, EnclosurePart
+from fenwick.rig.format.places import path_of
+from fenwick.rig.voice import voice_for
+from fenwick.web.kit.editor import Editor, rig_field
 from fenwick.wording.hood import HOOD_WORDS, hood_rows, option_words
 from fenwick.wording.say import Voice
 from fenwick.wording.verdict import VerdictRow

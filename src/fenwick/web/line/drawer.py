@@ -7,21 +7,21 @@ from dataclasses import dataclass, replace
 from flask import abort, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
 
-from fenwick.core.system.assess import assess
-from fenwick.core.system.drawer import Task
-from fenwick.core.system.figures import Figures, figures_at
+from fenwick.core.judging.assess import assess
+from fenwick.core.search.drawer import Task
+from fenwick.core.search.figures import Figures, figures_at
 from fenwick.data.lines import LineState, line_names, line_state
 from fenwick.data.shops import the_shop
 from fenwick.rig import RigError, build_line, edit_rig
-from fenwick.rig.result import voice_for
+from fenwick.rig.voice import voice_for
 from fenwick.services import lines
 from fenwick.shop.drawer import Found, lines_from_drawer, task_for
 from fenwick.units import BadNumberError, format_value, parse_value, unit_label
-from fenwick.web.database import session
-from fenwick.web.fields import Field
+from fenwick.web.kit.database import session
+from fenwick.web.kit.fields import Field
+from fenwick.web.kit.units import unit_system
+from fenwick.web.kit.words import choice_word
 from fenwick.web.line.routes import bp
-from fenwick.web.line.words import choice_word
-from fenwick.web.units import unit_system
 from fenwick.wording.hookup import HookUp, hook_up
 from fenwick.wording.say import Voice
 

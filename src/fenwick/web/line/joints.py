@@ -9,20 +9,21 @@ from flask.typing import ResponseReturnValue
 from markupsafe import Markup
 
 from fenwick.core.components.joint import FITS, PLASTICS
+from fenwick.core.line.joints import fit_joint, stacks
+from fenwick.core.line.operating import OperatingPoint, operating_point
 from fenwick.core.rules import RuleBook
-from fenwick.core.system.joints import fit_joint, stacks
-from fenwick.core.system.operating import OperatingPoint, operating_point
 from fenwick.data.lines import LineState, line_state
 from fenwick.drawing.joint import render_joint
 from fenwick.rig import Rig, RigError, build_line, edit_rig
-from fenwick.rig.joints import PlacedJoint, joints_of, rigid_along
-from fenwick.rig.places import document_value
-from fenwick.rig.result import voice_for
+from fenwick.rig.format.places import document_value
+from fenwick.rig.to_core.joints import PlacedJoint, joints_of, rigid_along
+from fenwick.rig.voice import voice_for
 from fenwick.units import BadNumberError, format_value, parse_value, unit_label
-from fenwick.web.database import session
-from fenwick.web.fields import Field
-from fenwick.web.line.routes import bp, save
-from fenwick.web.units import unit_system
+from fenwick.web.kit.database import session
+from fenwick.web.kit.fields import Field
+from fenwick.web.kit.history import save
+from fenwick.web.kit.units import unit_system
+from fenwick.web.line.routes import bp
 from fenwick.wording.joints import LEVELS, fix_words, gap_words, inside_words
 from fenwick.wording.say import Voice
 

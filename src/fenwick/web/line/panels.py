@@ -5,14 +5,14 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
-from fenwick.core.system.line import Line
+from fenwick.core.line.line import Line
 from fenwick.rig import Rig
-from fenwick.rig.describe import FieldFacts
-from fenwick.rig.measure import GuessEffect, measure_next
-from fenwick.rig.result import voice_for
+from fenwick.rig.edits.measure import GuessEffect, measure_next
+from fenwick.rig.format.describe import FieldFacts
+from fenwick.rig.voice import voice_for
 from fenwick.units import format_value
-from fenwick.web.fields import Field
-from fenwick.web.line.form import rig_field
+from fenwick.web.kit.editor import rig_field
+from fenwick.web.kit.fields import Field
 from fenwick.wording.hookup import HookUp, hook_up
 from fenwick.wording.measure import how_to_measure, what_hangs_on_it
 from fenwick.wording.say import Voice

@@ -10,9 +10,8 @@ from flask.typing import ResponseReturnValue
 from fenwick.data.lines import line_state
 from fenwick.data.shops import shop_state
 from fenwick.rig import Rig, RigError
-from fenwick.rig.branches import add_tool, gate_branch, remove_tool, split_behind
-from fenwick.rig.result import voice_for
-from fenwick.rig.structure import (
+from fenwick.rig.edits.branches import add_tool, gate_branch, remove_tool, split_behind
+from fenwick.rig.edits.structure import (
     ADDABLE,
     add_part,
     duplicate_part,
@@ -20,12 +19,14 @@ from fenwick.rig.structure import (
     move_part_behind,
     remove_part,
 )
+from fenwick.rig.voice import voice_for
 from fenwick.shop.into_line import swap
-from fenwick.web.database import session
+from fenwick.web.kit.database import session
+from fenwick.web.kit.history import save
+from fenwick.web.kit.units import unit_system
 from fenwick.web.line.form import open_editor
-from fenwick.web.line.routes import after_change, bp, render, save
+from fenwick.web.line.routes import after_change, bp, render
 from fenwick.web.line.view import Attempt, line_view
-from fenwick.web.units import unit_system
 
 TOOL, GATE_HERE = "tool", "gate-here"  #: what can be added besides parts
 Change = tuple[Rig, str | None, str]  #: the changed rig, the part to pick then, and what was done

@@ -4,13 +4,13 @@ from __future__ import annotations
 
 from markupsafe import Markup
 
-from fenwick.core.system.assess import Assessment
-from fenwick.core.system.line import Line
+from fenwick.core.judging.assess import Assessment
+from fenwick.core.line.line import Line
 from fenwick.drawing import render_curve, render_fate, render_ladder, render_line, render_plan
 from fenwick.drawing.scene import MARKS, Scene
 from fenwick.rig import Rig
-from fenwick.rig.dust import build_dust
-from fenwick.rig.separator import ChamberPart, SeparatorPart
+from fenwick.rig.format.dust import build_dust
+from fenwick.rig.format.separator import ChamberPart, SeparatorPart
 from fenwick.units import METRIC, format_value, unit_label
 from fenwick.units.convert import from_display, water_column
 from fenwick.wording.say import Voice

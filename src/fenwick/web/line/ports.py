@@ -12,17 +12,18 @@ from flask import Response, abort, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
 from markupsafe import Markup
 
-from fenwick.core.system.assess import assess
-from fenwick.core.system.fate import Fate
+from fenwick.core.dust.fate import Fate
+from fenwick.core.judging.assess import assess
 from fenwick.data.lines import LineState, line_names, line_state
 from fenwick.drawing.fate import render_small_fate
 from fenwick.rig import Rig, RigError, build_line, edit_rig
-from fenwick.rig.hood_options import hood_options
-from fenwick.rig.ports import alone
-from fenwick.rig.result import voice_for
-from fenwick.web.database import session
-from fenwick.web.line.routes import bp, save
-from fenwick.web.units import unit_system
+from fenwick.rig.edits.hood_options import hood_options
+from fenwick.rig.edits.ports import alone
+from fenwick.rig.voice import voice_for
+from fenwick.web.kit.database import session
+from fenwick.web.kit.history import save
+from fenwick.web.kit.units import unit_system
+from fenwick.web.line.routes import bp
 from fenwick.wording.hood import option_words
 from fenwick.wording.ports import PortRow, TogetherRow, port_rows, together_rows
 from fenwick.wording.say import Voice

@@ -7,21 +7,22 @@ from dataclasses import replace
 from flask import Blueprint, Response, abort, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
 
-from fenwick.core.system.changes import Candidate
-from fenwick.data.lines import LineState, first_line_id, line_names, line_state, step_line
+from fenwick.core.search.changes import Candidate
+from fenwick.data.lines import LineState, first_line_id, line_names, line_state
 from fenwick.rig import Rig, RigError, edit_rig, read_rig, write_rig
-from fenwick.rig.measure import confirm_guess, path_of_guess
-from fenwick.rig.ports import alone
-from fenwick.rig.result import voice_for
-from fenwick.rig.whatif import candidate_of
-from fenwick.services import lines
+from fenwick.rig.edits.changes import candidate_of
+from fenwick.rig.edits.measure import confirm_guess, path_of_guess
+from fenwick.rig.edits.ports import alone
+from fenwick.rig.voice import voice_for
 from fenwick.shop.into_line import apply_change
 from fenwick.units import BadNumberError
-from fenwick.web.database import session
-from fenwick.web.line.form import field_value_at, open_editor, read_editor, rig_field
+from fenwick.web.kit.database import session
+from fenwick.web.kit.editor import field_value_at, read_editor, rig_field
+from fenwick.web.kit.history import save, step
+from fenwick.web.kit.units import unit_system
+from fenwick.web.line.form import open_editor
 from fenwick.web.line.panels import MEASURE, PART, PanelChoice
 from fenwick.web.line.view import Attempt, LineView, Trial, line_view
-from fenwick.web.units import unit_system
 from fenwick.wording.say import Voice
 from fenwick.wording.whatif import action_words
 
@@ -141,14 +142,14 @@ def _tried(line_id: int, key: str) -> tuple[LineState, Rig, Candidate]:
 @bp.post("/lines/<int:line_id>/undo")
 def undo(line_id: int) -> ResponseReturnValue:
     """Take the last change back."""
-    step_line(session(), line_id, -1)
+    step(line_id, "undo")
     return _back_to_vacuum(line_id) or after_change(line_id, request.form.get("part"))
 
 
 @bp.post("/lines/<int:line_id>/redo")
 def redo(line_id: int) -> ResponseReturnValue:
     """Bring back what was undone last."""
-    step_line(session(), line_id, +1)
+    step(line_id, "redo")
     return _back_to_vacuum(line_id) or after_change(line_id, request.form.get("part"))
 
 
@@ -183,11 +184,6 @@ def open_rig(line_id: int) -> ResponseReturnValue:
         )
     save(line_id, rig, f"Opened {upload.filename[:80]}")
     return after_change(line_id, None)
-
-
-def save(line_id: int, rig: Rig, label: str) -> None:
-    """Put a rig in force that can be solved; one that cannot raises CoreError and leaves the line as it is."""
-    lines.store(session(), line_id, rig, label)
 
 
 def after_change(line_id: int, part: str | None, panel: PanelChoice | None = None) -> ResponseReturnValue:

@@ -4,11 +4,11 @@ from __future__ import annotations
 
 from fenwick.core.catalogue.parts import HOSE_BORES, hose_price
 from fenwick.rig import Rig
-from fenwick.rig.elements import HosePart, ReducerPart
+from fenwick.rig.format.elements import HosePart, ReducerPart
 from fenwick.shop import ShopFile
 from fenwick.shop.into_line import SOLD_WALLS
 from fenwick.units import format_value
-from fenwick.web.line.words import choice_word
+from fenwick.web.kit.words import choice_word
 
 Swaps = list[tuple[str, list[tuple[str, str]]]]
 

@@ -8,15 +8,17 @@ from flask.typing import ResponseReturnValue
 from fenwick.core.catalogue.vacuums import VACUUMS
 from fenwick.data.lines import line_names, line_state
 from fenwick.rig import Rig, RigError, build_line, edit_rig
-from fenwick.rig.classes import take_class
-from fenwick.rig.curve_csv import CurveTable as Read
-from fenwick.rig.curve_csv import read_curve
-from fenwick.web.database import session
+from fenwick.rig.format.curve_csv import CurveTable as Read
+from fenwick.rig.format.curve_csv import read_curve
+from fenwick.rig.start.classes import take_class
+from fenwick.web.kit.database import session
+from fenwick.web.kit.editor import read_editor
+from fenwick.web.kit.history import save
+from fenwick.web.kit.units import unit_system
 from fenwick.web.line.curve_table import HOLES, POINTS, read_table
-from fenwick.web.line.form import LABEL, open_editor, read_editor
-from fenwick.web.line.routes import bp, save
+from fenwick.web.line.form import LABEL, open_editor
+from fenwick.web.line.routes import bp
 from fenwick.web.line.vacuum_view import VacuumAttempt, VacuumView, vacuum_view
-from fenwick.web.units import unit_system
 
 MOST_PASTED = 100_000  #: characters of a refused paste that are given back
 

@@ -8,20 +8,21 @@ import numpy as np
 from markupsafe import Markup
 
 from fenwick.core.catalogue.vacuums import VACUUMS
+from fenwick.core.doubt.doubts import Doubt, is_starved
 from fenwick.core.formulas.air import REFERENCE_DENSITY
 from fenwick.core.formulas.fan import hole_plate_flow
-from fenwick.core.system.assess import assess
-from fenwick.core.system.cases import solve_cases
-from fenwick.core.system.doubts import Doubt, is_starved
-from fenwick.core.system.line import Line
-from fenwick.core.system.ports import Alone, each_alone
+from fenwick.core.judging.assess import assess
+from fenwick.core.line.cases import solve_cases
+from fenwick.core.line.line import Line
+from fenwick.core.line.ports import Alone, each_alone
 from fenwick.data.lines import LineState
 from fenwick.drawing import FanChart, RunningPoint, render_fan_chart
 from fenwick.rig import Rig, build_line, edit_rig
-from fenwick.rig.model import HolesPart, PointsPart
-from fenwick.rig.result import voice_for
+from fenwick.rig.format.model import HolesPart, PointsPart
+from fenwick.rig.voice import voice_for
+from fenwick.web.kit.editor import Editor
 from fenwick.web.line.curve_table import HOLES, POINTS, CurveTable, open_table
-from fenwick.web.line.form import LABEL, Editor, open_editor
+from fenwick.web.line.form import LABEL, open_editor
 from fenwick.wording import check_sentence
 from fenwick.wording.say import Voice
 from fenwick.wording.vacuum import case_words, hole_plan

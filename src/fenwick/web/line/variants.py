@@ -7,8 +7,8 @@ from dataclasses import dataclass
 from flask import redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
 
-from fenwick.core.system.assess import assess
-from fenwick.core.system.figures import figures_at
+from fenwick.core.judging.assess import assess
+from fenwick.core.search.figures import figures_at
 from fenwick.data.lines import (
     LineState,
     all_line_ids,
@@ -20,13 +20,13 @@ from fenwick.data.lines import (
 )
 from fenwick.rig import RigError, build_line, edit_rig
 from fenwick.rig.compare import Difference, differences
-from fenwick.rig.result import voice_for
+from fenwick.rig.voice import voice_for
 from fenwick.services.lines import store
 from fenwick.units import format_value
-from fenwick.web.database import session
+from fenwick.web.kit.database import session
+from fenwick.web.kit.units import unit_system
+from fenwick.web.kit.words import choice_word
 from fenwick.web.line.routes import bp
-from fenwick.web.line.words import choice_word
-from fenwick.web.units import unit_system
 from fenwick.wording.compare import Side, figure_rows
 
 WORDED = ("wall", "entry", "closure", "material", "machine", "dust.kind", "filter.kind", "style", "medium", "release")

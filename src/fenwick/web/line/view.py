@@ -4,21 +4,19 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-import numpy as np
 from flask import url_for
 from markupsafe import Markup
 
+from fenwick.core.arrays import one_value
 from fenwick.core.components.wet import WET_DUSTS
+from fenwick.core.doubt.uncertainty import sureness
 from fenwick.core.errors import CoreError
-from fenwick.core.formulas.room import time_to_share
-from fenwick.core.system.air import MASK_OFF
-from fenwick.core.system.assess import Assessment, assess
-from fenwick.core.system.changes import candidates
-from fenwick.core.system.figures import figures_at
-from fenwick.core.system.line import Line
-from fenwick.core.system.ports import each_alone
-from fenwick.core.system.uncertainty import sureness
-from fenwick.core.system.whatif import ranked, try_all, try_exchanges
+from fenwick.core.judging.assess import Assessment, assess
+from fenwick.core.line.line import Line
+from fenwick.core.line.ports import each_alone
+from fenwick.core.search.changes import candidates
+from fenwick.core.search.figures import figures_at
+from fenwick.core.search.whatif import ranked, try_all, try_exchanges
 from fenwick.data.lines import LineState
 from fenwick.drawing import (
     NARROW,
@@ -28,14 +26,15 @@ from fenwick.drawing import (
 from fenwick.drawing.fate import fate_ends
 from fenwick.drawing.states import worst_part
 from fenwick.rig import Rig, build_line
-from fenwick.rig.result import voice_for
-from fenwick.rig.separator import SeparatorPart, WetStagePart
-from fenwick.rig.structure import ADDABLE, ON_TRUNK
-from fenwick.rig.whatif import candidate_key
+from fenwick.rig.edits.changes import candidate_key
+from fenwick.rig.edits.structure import ADDABLE, ON_TRUNK
+from fenwick.rig.format.separator import SeparatorPart, WetStagePart
+from fenwick.rig.voice import voice_for
 from fenwick.shop import ShopFile
 from fenwick.shop.into_line import with_other_vacuums
 from fenwick.shop.work import room_of_shop
-from fenwick.web.line.form import Editor, open_editor
+from fenwick.web.kit.editor import Editor
+from fenwick.web.line.form import open_editor
 from fenwick.web.line.panels import Panel, PanelChoice, open_panel
 from fenwick.web.line.pictures import (
     drawings,
@@ -203,7 +202,7 @@ def mask_words(shop: ShopFile | None, line: Line) -> str | None:
     """How long to stay masked after a cut in the shop's room; None where there is no shop."""
     if shop is None:
         return None
-    return minutes(float(time_to_share(MASK_OFF, float(np.max(room_of_shop(shop, line.rules).rate)))))
+    return minutes(one_value(room_of_shop(shop, line.rules).clears))
 
 
 def _addable(rig: Rig, part: str) -> dict[str, str]:

@@ -5,7 +5,7 @@ from __future__ import annotations
 from flask import Blueprint, render_template
 from flask.typing import ResponseReturnValue
 
-from fenwick.web.fields import Field
+from fenwick.web.kit.fields import Field
 from fenwick.wording import VerdictRow
 
 bp = Blueprint("pieces", __name__)

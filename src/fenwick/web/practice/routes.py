@@ -8,11 +8,11 @@ from flask import Blueprint, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
 
 from fenwick.data.lines import line_names, line_state
-from fenwick.rig.result import voice_for
-from fenwick.web.database import session
+from fenwick.rig.voice import voice_for
+from fenwick.services.faults import case_of
+from fenwick.web.kit.database import session
+from fenwick.web.kit.units import unit_system
 from fenwick.web.practice.view import practice_view
-from fenwick.web.test.hunt import case_of
-from fenwick.web.units import unit_system
 
 bp = Blueprint("practice", __name__)
 SEEDS = 100_000

@@ -5,12 +5,12 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from fenwick.core.diagnosis.checks import checks_of
-from fenwick.core.diagnosis.faults import HEALTHY
-from fenwick.core.diagnosis.hunt import LOOK, MINUTES, Case, hunt
-from fenwick.core.diagnosis.practice import Puzzle, cost, good_hunt, set_puzzle, take_reading
+from fenwick.core.bench.faults.checks import checks_of
+from fenwick.core.bench.faults.hunt import LOOK, MINUTES, Case, hunt
+from fenwick.core.bench.faults.kinds import HEALTHY
+from fenwick.core.bench.faults.practice import Puzzle, cost, good_hunt, set_puzzle, take_reading
 from fenwick.core.tuning.readings import Reading
-from fenwick.wording.hunt import FAULT_WORDS, LOOK_WORDS, SYMPTOM_WORDS
+from fenwick.wording.faults import FAULT_WORDS, LOOK_WORDS, SYMPTOM_WORDS
 from fenwick.wording.say import Voice
 from fenwick.wording.tuning import figure, reading_words
 

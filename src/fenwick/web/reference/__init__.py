@@ -8,10 +8,10 @@ from flask.typing import ResponseReturnValue
 from fenwick.core.components.dust import DUSTS
 from fenwick.core.rules import CONTAINMENT_M3_H, RELEASE_VELOCITY, RULES, SUBJECTS, Rule
 from fenwick.units import format_value, unit_label
-from fenwick.web.line.words import MACHINE_WORDS, RELEASE_WORDS
+from fenwick.web.kit.units import unit_system
+from fenwick.web.kit.words import MACHINE_WORDS, RELEASE_WORDS
 from fenwick.web.reference.beliefs import belief_tables
 from fenwick.web.reference.catalogues import catalogue_tables
-from fenwick.web.units import unit_system
 
 bp = Blueprint("reference", __name__)
 

@@ -4,11 +4,11 @@ from __future__ import annotations
 
 import numpy as np
 
-from fenwick.core.diagnosis.faults import ELSE, FAULTS, SYMPTOMS
-from fenwick.core.diagnosis.hunt import MINUTES
+from fenwick.core.bench.faults.hunt import MINUTES
+from fenwick.core.bench.faults.kinds import ELSE, FAULTS, SYMPTOMS
 from fenwick.core.tuning.factors import FACTORS
 from fenwick.core.tuning.fit import REACH
-from fenwick.wording.hunt import FAULT_WORDS, SYMPTOM_WORDS
+from fenwick.wording.faults import FAULT_WORDS, SYMPTOM_WORDS
 from fenwick.wording.tuning import KIND_WORDS
 
 Table = list[tuple[str, ...]]

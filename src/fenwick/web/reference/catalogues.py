@@ -8,9 +8,9 @@ from fenwick.core.catalogue.tools import TOOLS
 from fenwick.core.catalogue.vacuums import VACUUMS
 from fenwick.core.components.dust import DUSTS
 from fenwick.core.components.joint import PLASTICS
-from fenwick.core.system.cases import CASES
+from fenwick.core.line.cases import CASES
 from fenwick.units import format_value
-from fenwick.web.line.words import RELEASE_WORDS, choice_word
+from fenwick.web.kit.words import RELEASE_WORDS, choice_word
 from fenwick.wording.say import Voice
 from fenwick.wording.vacuum import case_words
 

@@ -8,11 +8,18 @@ from typing import Any
 from fenwick.core.components.bins import OTHER
 from fenwick.core.components.dust import SPARKING
 from fenwick.rig import Rig
-from fenwick.rig.guesses import guess_path
-from fenwick.rig.places import path_of
-from fenwick.rig.separator import ChamberPart, CyclonePart, ElbowLidPart, OneBodyPart, SeparatorPart, SlottedDiscPart
-from fenwick.web.fields import Field
-from fenwick.web.line.form import Editor, rig_field
+from fenwick.rig.format.guesses import guess_path
+from fenwick.rig.format.places import path_of
+from fenwick.rig.format.separator import (
+    ChamberPart,
+    CyclonePart,
+    ElbowLidPart,
+    OneBodyPart,
+    SeparatorPart,
+    SlottedDiscPart,
+)
+from fenwick.web.kit.editor import Editor, rig_field
+from fenwick.web.kit.fields import Field
 
 #: what can be added to a list, with what a new row begins as
 ROWS: dict[str, tuple[str, str]] = {

@@ -6,7 +6,7 @@ from typing import Any
 
 import numpy as np
 
-from fenwick.core.system.traces import AFLOAT, BACK, BIN, KEEP_EVERY, PAST, STEP, Trace
+from fenwick.core.dust.traces import AFLOAT, BACK, BIN, KEEP_EVERY, PAST, STEP, Trace
 from fenwick.drawing.section import SECTION, Frame
 from fenwick.wording.say import Voice
 

@@ -10,14 +10,14 @@ from flask.typing import ResponseReturnValue
 
 from fenwick.data.lines import line_state
 from fenwick.rig import RigError
-from fenwick.rig.ready_made import Printed, take_ready_made
+from fenwick.rig.edits.ready_made import Printed, take_ready_made
 from fenwick.units import BadNumberError, parse_value, unit_label
-from fenwick.web.database import session
-from fenwick.web.fields import Field
-from fenwick.web.line.routes import save
+from fenwick.web.kit.database import session
+from fenwick.web.kit.fields import Field
+from fenwick.web.kit.history import save
+from fenwick.web.kit.units import unit_system
 from fenwick.web.separator.fields import separator_of
 from fenwick.web.separator.routes import bp
-from fenwick.web.units import unit_system
 
 #: field of Printed: (label, quantity, whether it is wanted, the rig's key that answers for it)
 FIELDS: dict[str, tuple[str, str, bool, str]] = {

@@ -5,21 +5,23 @@ from __future__ import annotations
 from flask import Blueprint, abort, jsonify, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
 
-from fenwick.core.system.assess import assess
-from fenwick.core.system.traces import traces
-from fenwick.data.lines import LineState, first_line_id, free_name, line_names, line_state, step_line
+from fenwick.core.dust.traces import traces
+from fenwick.core.judging.assess import assess
+from fenwick.data.lines import LineState, first_line_id, free_name, line_names, line_state
 from fenwick.data.shops import the_shop
 from fenwick.drawing.section import frame_of
 from fenwick.rig import RigError, build_line, edit_rig
-from fenwick.rig.kinds import KINDS, change_kind, turn_inlet
-from fenwick.rig.result import voice_for
-from fenwick.rig.schools import schools
-from fenwick.rig.separator import SeparatorPart
-from fenwick.rig.structure import add_part
+from fenwick.rig.edits.kinds import KINDS, change_kind, turn_inlet
+from fenwick.rig.edits.schools import schools
+from fenwick.rig.edits.structure import add_part
+from fenwick.rig.format.separator import SeparatorPart
+from fenwick.rig.voice import voice_for
 from fenwick.services import lines
-from fenwick.web.database import session
-from fenwick.web.line.form import read_editor
-from fenwick.web.line.routes import save
+from fenwick.web.kit.database import session
+from fenwick.web.kit.editor import read_editor
+from fenwick.web.kit.history import save
+from fenwick.web.kit.history import step as step_history
+from fenwick.web.kit.units import unit_system
 from fenwick.web.separator.fields import (
     DUST_ROWS,
     ROWS,
@@ -32,7 +34,6 @@ from fenwick.web.separator.fields import (
 from fenwick.web.separator.motion import motion_of
 from fenwick.web.separator.school_view import questions, school_cards
 from fenwick.web.separator.view import SeparatorView, picture_of, separator_view
-from fenwick.web.units import unit_system
 
 bp = Blueprint("separator", __name__)
 
@@ -191,7 +192,7 @@ def change_dust_rows(line_id: int, way: str) -> ResponseReturnValue:
 @bp.post("/lines/<int:line_id>/separator/<any(undo, redo):way>")
 def step(line_id: int, way: str) -> ResponseReturnValue:
     """Take the last change back, or bring it again."""
-    step_line(session(), line_id, -1 if way == "undo" else +1)
+    step_history(line_id, way)
     return _after(line_id, request.form.get("part", ""))
 
 

@@ -5,11 +5,11 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from fenwick.core.errors import CoreError
-from fenwick.core.system.contrast import contrast
+from fenwick.core.search.contrast import contrast
 from fenwick.rig import Rig, build_line
-from fenwick.rig.result import voice_for
-from fenwick.rig.schools import School, schools
-from fenwick.rig.separator import SeparatorPart
+from fenwick.rig.edits.schools import School, schools
+from fenwick.rig.format.separator import SeparatorPart
+from fenwick.rig.voice import voice_for
 from fenwick.wording.contrast import TITLES, difference, figure, judgement
 
 ALWAYS = ("kept", "air")  #: figures that are shown even where nothing moves

@@ -7,23 +7,23 @@ from dataclasses import dataclass
 from markupsafe import Markup
 
 from fenwick.core.components.separator import Separator
+from fenwick.core.doubt.uncertainty import sureness
+from fenwick.core.dust.separation import Separation, fill_mark
+from fenwick.core.dust.stream import kept_by_models
 from fenwick.core.formulas.sizes import mass_median
-from fenwick.core.system.assess import Assessment, assess
-from fenwick.core.system.effects import effects, sweeps
-from fenwick.core.system.line import Line
-from fenwick.core.system.separation import Separation, fill_mark
-from fenwick.core.system.stream import kept_by_models
-from fenwick.core.system.uncertainty import sureness
+from fenwick.core.judging.assess import Assessment, assess
+from fenwick.core.line.line import Line
+from fenwick.core.search.effects import effects, sweeps
 from fenwick.data.lines import LineState
 from fenwick.drawing.grade_chart import GradeChart, render_grade_chart
 from fenwick.drawing.lid import render_lid
 from fenwick.drawing.section import render_section
 from fenwick.drawing.sweep_chart import render_sweep
 from fenwick.rig import Rig, build_line
-from fenwick.rig.kinds import KINDS, kind_of
-from fenwick.rig.result import voice_for
-from fenwick.rig.separator import ChamberPart, CyclonePart, SeparatorPart
-from fenwick.web.line.form import Editor
+from fenwick.rig.edits.kinds import KINDS, kind_of
+from fenwick.rig.format.separator import ChamberPart, CyclonePart, SeparatorPart
+from fenwick.rig.voice import voice_for
+from fenwick.web.kit.editor import Editor
 from fenwick.web.separator.fields import DUST_ROWS, ROWS, dust_editor, whole_editor
 from fenwick.wording import VerdictRow, check_sentence
 from fenwick.wording.bin import bin_words, dip_rod

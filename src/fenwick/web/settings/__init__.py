@@ -8,7 +8,7 @@ from flask import Blueprint, redirect, request, url_for
 from flask.typing import ResponseReturnValue
 
 from fenwick.units import METRIC, SYSTEMS
-from fenwick.web.units import COOKIE
+from fenwick.web.kit.units import COOKIE
 
 bp = Blueprint("settings", __name__)
 

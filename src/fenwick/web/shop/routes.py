@@ -10,16 +10,16 @@ from flask.typing import ResponseReturnValue
 from fenwick.data.lines import all_line_ids, line_state
 from fenwick.data.shops import ShopState, change_shop, shop_state, step_shop
 from fenwick.rig import RigError
-from fenwick.rig.routes import lay_hose
+from fenwick.rig.edits.routes import lay_hose
 from fenwick.services import lines
 from fenwick.shop import ShopFile, add_item, duplicate_item, edit_shop, read_shop, remove_item, write_shop
 from fenwick.shop.edit import find_item
 from fenwick.shop.plan import lay_floor
-from fenwick.web.database import session
-from fenwick.web.document_fields import read_changes, sentences_by_path
-from fenwick.web.fields import Field
+from fenwick.web.kit.database import session
+from fenwick.web.kit.document_fields import read_changes, sentences_by_path
+from fenwick.web.kit.fields import Field
+from fenwick.web.kit.units import unit_system
 from fenwick.web.shop.view import LISTS, Refusal, item_fields, room_fields, shop_view
-from fenwick.web.units import unit_system
 
 bp = Blueprint("shop", __name__, url_prefix="/shop")
 SNAP = 20.0  #: places are kept to a twentieth of a metre [1/m]

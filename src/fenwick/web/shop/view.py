@@ -11,12 +11,12 @@ from markupsafe import Markup
 from fenwick.data.shops import ShopState
 from fenwick.drawing.floor import render_floor
 from fenwick.rig import Rig
-from fenwick.rig.routes import route_length
+from fenwick.rig.edits.routes import route_length
 from fenwick.shop import ShopFile
 from fenwick.shop.plan import FloorPlan, lay_floor
 from fenwick.units import format_value
-from fenwick.web.document_fields import document_field
-from fenwick.web.fields import Field
+from fenwick.web.kit.document_fields import document_field
+from fenwick.web.kit.fields import Field
 
 WORK_KEYS = ("hours_a_week", "times_a_week", "width_m", "depth_m", "length_m", "wood_kg_m3")
 #: which of them a way of counting asks for, and what they are called there

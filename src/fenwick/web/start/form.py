@@ -12,8 +12,8 @@ from fenwick.rig import RigError
 from fenwick.rig.start import Answers
 from fenwick.rig.start.answers import STANDS, TIMES
 from fenwick.units import INCH, METRIC, BadNumberError, parse_value, unit_label
-from fenwick.web.fields import Field
-from fenwick.web.line.words import CHOICE_WORDS
+from fenwick.web.kit.fields import Field
+from fenwick.web.kit.words import CHOICE_WORDS
 
 UNKNOWN = "don't know"
 MAINS = {METRIC: 230.0, INCH: 120.0}  #: voltage usual where these units are [V]

@@ -12,9 +12,9 @@ from fenwick.data.shops import the_shop
 from fenwick.rig import Rig, RigError, edit_rig
 from fenwick.rig.start import start_line
 from fenwick.services import lines
-from fenwick.web.database import session
+from fenwick.web.kit.database import session
+from fenwick.web.kit.units import unit_system
 from fenwick.web.start.form import problems_by_field, questions, read_answers
-from fenwick.web.units import unit_system
 
 bp = Blueprint("start", __name__)
 

@@ -1,26 +1,36 @@
 /* Picking a part on the drawing swaps the bench; without this script the same links load the page. */
-(function () {
-  "use strict";
+(() => {
   document.documentElement.classList.add("js"); /* a change is taken at once: no button needed */
 
   function pick(link) {
     const address = link.getAttribute("href");
-    const again_for = "try" in link.dataset ? ".trial button" : link.dataset.panel ? ".strip-tabs [data-panel=\"" + link.dataset.panel + "\"]" : link.dataset.part ? ".part[data-part=\"" + CSS.escape(link.dataset.part) + "\"]" : ".port.here";
-    return htmx.ajax("GET", address, { target: "#bench", swap: "outerHTML" }).then(function () {
+    const again_for =
+      "try" in link.dataset
+        ? ".trial button"
+        : link.dataset.panel
+          ? `.strip-tabs [data-panel="${link.dataset.panel}"]`
+          : link.dataset.part
+            ? `.part[data-part="${CSS.escape(link.dataset.part)}"]`
+            : ".port.here";
+    return htmx.ajax("GET", address, { target: "#bench", swap: "outerHTML" }).then(() => {
       if (!("try" in link.dataset)) history.replaceState(null, "", address);
-      const again = document.querySelector("#bench " + again_for);
-      if (again && again.checkVisibility()) again.focus({ preventScroll: true });
+      const again = document.querySelector(`#bench ${again_for}`);
+      if (again?.checkVisibility()) again.focus({ preventScroll: true });
     });
   }
 
-  document.addEventListener("click", function (event) {
-    const link = event.target.closest("#bench a[data-part], #bench a[data-port], #bench a[data-try], #bench a[data-panel]");
+  document.addEventListener("click", (event) => {
+    const link = event.target.closest(
+      "#bench a[data-part], #bench a[data-port], #bench a[data-try], #bench a[data-panel]",
+    );
     if (!link || event.ctrlKey || event.metaKey || event.shiftKey || event.button !== 0) return;
     event.preventDefault();
     pick(link);
   });
 
-  document.addEventListener("click", function (event) { if (event.target.closest("[data-print]")) window.print(); });
+  document.addEventListener("click", (event) => {
+    if (event.target.closest("[data-print]")) window.print();
+  });
 
   function say(sentence) {
     const notice = document.getElementById("notice");
@@ -32,10 +42,12 @@
     notice.append(p);
   }
 
-  document.addEventListener("htmx:sendError", function () {
+  document.addEventListener("htmx:sendError", () => {
     say("Fenwick does not answer; the last change was not saved. Check that it is still running, then try again.");
   });
-  document.addEventListener("htmx:beforeRequest", function () { say(""); });
+  document.addEventListener("htmx:beforeRequest", () => {
+    say("");
+  });
 
   window.fenwick = { pick: pick };
 })();

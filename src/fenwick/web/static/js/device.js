@@ -1,28 +1,46 @@
 /* Devices read live: one stream of events each, drawn as a strip that runs along. */
-(function () {
-  "use strict";
-  const SPAN = 60, MOST = 1500; /* seconds shown, points held */
+(() => {
+  const SPAN = 60,
+    MOST = 1500; /* seconds shown, points held */
   const streams = new Map(); /* address → its stream, its points, its place on the page */
 
-  function colour(name) { return getComputedStyle(document.documentElement).getPropertyValue(name).trim(); }
+  function colour(name) {
+    return getComputedStyle(document.documentElement).getPropertyValue(name).trim();
+  }
 
   function plot(box, one) {
     const tall = box.classList.contains("strip-tall");
     const grid = { stroke: colour("--rule-soft"), width: 1 };
     const size = { width: Math.max(box.clientWidth, 120), height: tall ? 210 : 110 };
-    return new uPlot({
-      width: size.width, height: size.height, legend: { show: false }, cursor: { show: false }, padding: [8, 8, 0, 0],
-      scales: { x: { time: false } },
-      axes: [
-        { size: 30, space: 64, incrs: [1, 2, 5, 10, 20, 30, 60, 120, 300, 600, 1800, 3600], stroke: colour("--muted"), grid: grid, ticks: grid, values: function (u, ticks) { return ticks.map(function (t) { return Math.round(t) + " s"; }); } },
-        { size: 52, stroke: colour("--muted"), grid: grid, ticks: grid }
-      ],
-      series: [{}, { stroke: colour("--air"), width: 1.6, points: { show: false } }]
-    }, [one.times, one.values], box);
+    return new uPlot(
+      {
+        width: size.width,
+        height: size.height,
+        legend: { show: false },
+        cursor: { show: false },
+        padding: [8, 8, 0, 0],
+        scales: { x: { time: false } },
+        axes: [
+          {
+            size: 30,
+            space: 64,
+            incrs: [1, 2, 5, 10, 20, 30, 60, 120, 300, 600, 1800, 3600],
+            stroke: colour("--muted"),
+            grid: grid,
+            ticks: grid,
+            values: (_u, ticks) => ticks.map((t) => `${Math.round(t)} s`),
+          },
+          { size: 52, stroke: colour("--muted"), grid: grid, ticks: grid },
+        ],
+        series: [{}, { stroke: colour("--air"), width: 1.6, points: { show: false } }],
+      },
+      [one.times, one.values],
+      box,
+    );
   }
 
   function redraw(one) {
-    const box = one.place && one.place.querySelector("[data-strip]");
+    const box = one.place?.querySelector("[data-strip]");
     if (!box) return;
     if (!one.plot || one.plot.root.parentNode !== box) {
       if (one.plot) one.plot.destroy();
@@ -31,46 +49,66 @@
     }
     const last = one.times[one.times.length - 1];
     one.plot.setData([one.times, one.values], true);
-    if (last !== undefined) one.plot.setScale("x", { min: Math.max(one.times[0], last - SPAN), max: Math.max(last, one.times[0] + 1) });
+    if (last !== undefined)
+      one.plot.setScale("x", { min: Math.max(one.times[0], last - SPAN), max: Math.max(last, one.times[0] + 1) });
   }
 
   function take(one, body) {
-    body.points.forEach(function (point) {
+    body.points.forEach((point) => {
       const last = one.times[one.times.length - 1];
-      if (last !== undefined && point[0] < last) { one.times.length = 0; one.values.length = 0; } /* its clock went back */
+      if (last !== undefined && point[0] < last) {
+        one.times.length = 0;
+        one.values.length = 0;
+      } /* its clock went back */
       one.times.push(point[0]);
       one.values.push(point[1]);
     });
-    if (one.times.length > MOST) { one.times.splice(0, one.times.length - MOST); one.values.splice(0, one.values.length - MOST); }
-    const value = one.place.querySelector("[data-value]"), state = one.place.querySelector("[data-state]");
-    if (body.shown !== "") value.textContent = body.shown + " " + body.unit;
+    if (one.times.length > MOST) {
+      one.times.splice(0, one.times.length - MOST);
+      one.values.splice(0, one.values.length - MOST);
+    }
+    const value = one.place.querySelector("[data-value]"),
+      state = one.place.querySelector("[data-state]");
+    if (body.shown !== "") value.textContent = `${body.shown} ${body.unit}`;
     state.textContent = body.state;
-    state.className = "live-state live-" + body.level;
+    state.className = `live-state live-${body.level}`;
     redraw(one);
   }
 
   function attach() {
     const seen = new Set();
-    document.querySelectorAll("[data-live]").forEach(function (place) {
+    document.querySelectorAll("[data-live]").forEach((place) => {
       const address = place.dataset.live;
       seen.add(address);
       let one = streams.get(address);
       if (!one) {
         one = { times: [], values: [], plot: null, source: new EventSource(address) };
-        one.source.onmessage = function (event) { take(one, JSON.parse(event.data)); };
-        one.source.onerror = function () {
-          const state = one.place && one.place.querySelector("[data-state]");
-          if (state && one.source.readyState !== EventSource.OPEN && !one.times.length) state.textContent = "asking again…";
+        one.source.onmessage = (event) => {
+          take(one, JSON.parse(event.data));
+        };
+        one.source.onerror = () => {
+          const state = one.place?.querySelector("[data-state]");
+          if (state && one.source.readyState !== EventSource.OPEN && !one.times.length)
+            state.textContent = "asking again…";
         };
         streams.set(address, one);
       }
       one.place = place;
       if (one.times.length) redraw(one);
     });
-    streams.forEach(function (one, address) { if (!seen.has(address)) { one.source.close(); streams.delete(address); } });
+    streams.forEach((one, address) => {
+      if (!seen.has(address)) {
+        one.source.close();
+        streams.delete(address);
+      }
+    });
   }
 
   document.addEventListener("DOMContentLoaded", attach);
   document.addEventListener("htmx:afterSettle", attach);
-  window.addEventListener("pagehide", function () { streams.forEach(function (one) { one.source.close(); }); });
+  window.addEventListener("pagehide", () => {
+    streams.forEach((one) => {
+      one.source.close();
+    });
+  });
 })();

@@ -1,12 +1,11 @@
 /* Dragging a part along the line puts it behind the part it is dropped after; the keys [ and ] do the same in steps. */
-(function () {
-  "use strict";
+(() => {
   const START = 9; /* pixels before a press becomes a drag */
   const FIXED = ["part-tool", "part-vacuum", "part-junction", "part-gate-mark"];
   let drag = null;
 
   function movable(link) {
-    return link && !FIXED.some(function (name) { return link.classList.contains(name); });
+    return link && !FIXED.some((name) => link.classList.contains(name));
   }
 
   function middle(link) {
@@ -16,32 +15,34 @@
 
   /* the part that stands before the place of the pointer, in the order of the air */
   function before(x) {
-    const others = Array.from(drag.svg.querySelectorAll("a[data-part]")).filter(function (link) {
-      return link !== drag.link && !link.classList.contains("part-vacuum") && !link.classList.contains("part-gate-mark");
-    });
-    const left = others.filter(function (link) { return middle(link) <= x; });
+    const others = Array.from(drag.svg.querySelectorAll("a[data-part]")).filter(
+      (link) =>
+        link !== drag.link && !link.classList.contains("part-vacuum") && !link.classList.contains("part-gate-mark"),
+    );
+    const left = others.filter((link) => middle(link) <= x);
     const found = left.length ? left[left.length - 1] : others[0];
-    return found && found.classList.contains("part-junction") ? null : found;
+    return found?.classList.contains("part-junction") ? null : found;
   }
 
-  document.addEventListener("dragstart", function (event) {
+  document.addEventListener("dragstart", (event) => {
     if (event.target.closest("svg.line-drawing")) event.preventDefault();
   });
 
-  document.addEventListener("pointerdown", function (event) {
+  document.addEventListener("pointerdown", (event) => {
     const link = event.target.closest("svg.line-drawing a[data-part]");
     if (!movable(link) || event.button !== 0) return;
     drag = { link: link, svg: link.ownerSVGElement, x: event.clientX, y: event.clientY, on: false, after: null };
   });
 
-  document.addEventListener("pointermove", function (event) {
+  document.addEventListener("pointermove", (event) => {
     if (!drag) return;
-    const dx = event.clientX - drag.x, dy = event.clientY - drag.y;
+    const dx = event.clientX - drag.x,
+      dy = event.clientY - drag.y;
     if (!drag.on && Math.hypot(dx, dy) < START) return;
     drag.on = true;
     const scale = drag.svg.viewBox.baseVal.width / drag.svg.getBoundingClientRect().width;
     drag.link.classList.add("dragged");
-    drag.link.setAttribute("transform", "translate(" + dx * scale + " " + dy * scale + ")");
+    drag.link.setAttribute("transform", `translate(${dx * scale} ${dy * scale})`);
     if (drag.after) drag.after.classList.remove("drop-after");
     drag.after = before(event.clientX);
     if (drag.after) drag.after.classList.add("drop-after");
@@ -55,18 +56,33 @@
     done.link.classList.remove("dragged");
     done.link.removeAttribute("transform");
     if (done.after) done.after.classList.remove("drop-after");
-    const swallow = function (event) { event.preventDefault(); event.stopPropagation(); };
+    const swallow = (event) => {
+      event.preventDefault();
+      event.stopPropagation();
+    };
     document.addEventListener("click", swallow, { capture: true, once: true }); /* a drop is no click */
-    setTimeout(function () { document.removeEventListener("click", swallow, { capture: true }); }, 50);
+    setTimeout(() => {
+      document.removeEventListener("click", swallow, { capture: true });
+    }, 50);
     if (!send || !done.after) return;
     const line = document.getElementById("bench").dataset.line;
     const port = document.querySelector("#editor input[name=port]");
     const values = { after: done.after.dataset.part };
     if (port) values.port = port.value;
-    htmx.ajax("POST", "/lines/" + line + "/parts/" + encodeURIComponent(done.link.dataset.part) + "/behind", { target: "#bench", swap: "outerHTML", values: values });
+    htmx.ajax("POST", `/lines/${line}/parts/${encodeURIComponent(done.link.dataset.part)}/behind`, {
+      target: "#bench",
+      swap: "outerHTML",
+      values: values,
+    });
   }
 
-  document.addEventListener("pointerup", function () { release(true); });
-  document.addEventListener("pointercancel", function () { release(false); });
-  document.addEventListener("keydown", function (event) { if (event.key === "Escape") release(false); });
+  document.addEventListener("pointerup", () => {
+    release(true);
+  });
+  document.addEventListener("pointercancel", () => {
+    release(false);
+  });
+  document.addEventListener("keydown", (event) => {
+    if (event.key === "Escape") release(false);
+  });
 })();

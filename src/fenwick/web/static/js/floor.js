@@ -1,12 +1,12 @@
 /* Things on the floor plan are dragged, or moved with the arrow keys; both snap to the server's grid. */
-(function () {
-  "use strict";
+(() => {
   const STEP = 0.1; /* metres for one press of an arrow key */
   let drag = null;
 
   function metres(svg, x, y) {
     const at = new DOMPoint(x, y).matrixTransform(svg.getScreenCTM().inverse());
-    const scale = parseFloat(svg.dataset.scale), margin = parseFloat(svg.dataset.margin);
+    const scale = parseFloat(svg.dataset.scale),
+      margin = parseFloat(svg.dataset.margin);
     return [(at.x - margin) / scale, (svg.viewBox.baseVal.height - margin - at.y) / scale];
   }
 
@@ -18,41 +18,59 @@
   function put(thing, place) {
     const item = thing.dataset.item;
     const list = document.getElementById("shop").dataset.list;
-    htmx.ajax("POST", "/shop/place/" + encodeURIComponent(item), { target: "#shop", swap: "outerHTML", values: { x_m: place[0], y_m: place[1], list: list } }).then(function () {
-      const again = document.querySelector("[data-item=\"" + CSS.escape(item) + "\"]");
-      if (again) again.focus({ preventScroll: true });
-    });
+    htmx
+      .ajax("POST", `/shop/place/${encodeURIComponent(item)}`, {
+        target: "#shop",
+        swap: "outerHTML",
+        values: { x_m: place[0], y_m: place[1], list: list },
+      })
+      .then(() => {
+        const again = document.querySelector(`[data-item="${CSS.escape(item)}"]`);
+        if (again) again.focus({ preventScroll: true });
+      });
   }
 
-  document.addEventListener("pointerdown", function (event) {
+  document.addEventListener("pointerdown", (event) => {
     const thing = event.target.closest(".floor-plan .thing");
     if (!thing || event.button !== 0) return;
-    drag = { thing: thing, svg: thing.ownerSVGElement, x: event.clientX, y: event.clientY, from: middle(thing), on: false };
+    drag = {
+      thing: thing,
+      svg: thing.ownerSVGElement,
+      x: event.clientX,
+      y: event.clientY,
+      from: middle(thing),
+      on: false,
+    };
     thing.focus({ preventScroll: true });
     event.preventDefault();
   });
-  document.addEventListener("pointermove", function (event) {
+  document.addEventListener("pointermove", (event) => {
     if (!drag) return;
-    const dx = event.clientX - drag.x, dy = event.clientY - drag.y;
+    const dx = event.clientX - drag.x,
+      dy = event.clientY - drag.y;
     if (!drag.on && Math.hypot(dx, dy) < 4) return;
     drag.on = true;
     const zoom = drag.svg.viewBox.baseVal.width / (drag.svg.getBoundingClientRect().width - 20);
     drag.thing.classList.add("dragged");
-    drag.thing.setAttribute("transform", "translate(" + dx * zoom + " " + dy * zoom + ")");
+    drag.thing.setAttribute("transform", `translate(${dx * zoom} ${dy * zoom})`);
   });
-  document.addEventListener("pointerup", function (event) {
+  document.addEventListener("pointerup", (event) => {
     if (!drag) return;
     const done = drag;
     drag = null;
     done.thing.classList.remove("dragged");
     done.thing.removeAttribute("transform");
-    if (done.on) put(done.thing, metres(done.svg, done.from[0] + event.clientX - done.x, done.from[1] + event.clientY - done.y));
+    if (done.on)
+      put(done.thing, metres(done.svg, done.from[0] + event.clientX - done.x, done.from[1] + event.clientY - done.y));
   });
-  document.addEventListener("pointercancel", function () {
-    if (drag) { drag.thing.removeAttribute("transform"); drag.thing.classList.remove("dragged"); }
+  document.addEventListener("pointercancel", () => {
+    if (drag) {
+      drag.thing.removeAttribute("transform");
+      drag.thing.classList.remove("dragged");
+    }
     drag = null;
   });
-  document.addEventListener("keydown", function (event) {
+  document.addEventListener("keydown", (event) => {
     const thing = event.target.closest(".floor-plan .thing");
     const ways = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] };
     const way = ways[event.key];

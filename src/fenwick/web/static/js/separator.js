@@ -1,50 +1,87 @@
 /* Knobs on section and plan: dragging one, or its arrow keys, changes its field; the drawing follows, letting go saves. */
-(function () {
-  "use strict";
+(() => {
   const IDLE = 600; /* milliseconds after the last key before a change is taken */
-  let held = null, busy = false, again = false, timer = null;
+  let held = null,
+    busy = false,
+    again = false,
+    timer = null;
 
-  function form() { return document.querySelector("#separator #editor"); }
+  function form() {
+    return document.querySelector("#separator #editor");
+  }
   function fieldOf(grip) {
     const key = grip.closest(".dimension").dataset.key;
-    return Array.from(form().elements).find(function (input) { return input.name && input.name.endsWith("]." + key); });
+    return Array.from(form().elements).find((input) => input.name?.endsWith(`].${key}`));
   }
-  function snapped(value, step) { return String(parseFloat((Math.round(value / step) * step).toFixed(5))); }
+  function snapped(value, step) {
+    return String(parseFloat((Math.round(value / step) * step).toFixed(5)));
+  }
 
   function preview() {
-    if (busy) { again = true; return; }
+    if (busy) {
+      again = true;
+      return;
+    }
     busy = true;
-    const key = document.activeElement && document.activeElement.closest(".dimension") ? document.activeElement.closest(".dimension").dataset.key : null;
-    htmx.ajax("POST", form().dataset.preview, { target: "#sep-picture", swap: "outerHTML", values: Object.fromEntries(new FormData(form())) }).finally(function () {
-      busy = false;
-      if (key) focusOn(key);
-      if (again) { again = false; preview(); }
-    });
+    const key = document.activeElement?.closest(".dimension")
+      ? document.activeElement.closest(".dimension").dataset.key
+      : null;
+    htmx
+      .ajax("POST", form().dataset.preview, {
+        target: "#sep-picture",
+        swap: "outerHTML",
+        values: Object.fromEntries(new FormData(form())),
+      })
+      .finally(() => {
+        busy = false;
+        if (key) focusOn(key);
+        if (again) {
+          again = false;
+          preview();
+        }
+      });
   }
   function focusOn(key) {
-    const grip = document.querySelector(".dimension[data-key=\"" + CSS.escape(key) + "\"] .grip");
+    const grip = document.querySelector(`.dimension[data-key="${CSS.escape(key)}"] .grip`);
     if (grip) grip.focus({ preventScroll: true });
   }
-  function take(input) { if (input) input.dispatchEvent(new Event("change", { bubbles: true })); }
+  function take(input) {
+    if (input) input.dispatchEvent(new Event("change", { bubbles: true }));
+  }
 
-  document.addEventListener("pointerdown", function (event) {
+  document.addEventListener("pointerdown", (event) => {
     const grip = event.target.closest(".section-drawing .grip");
     if (!grip || event.button !== 0) return;
-    const input = fieldOf(grip), svg = grip.ownerSVGElement;
+    const input = fieldOf(grip),
+      svg = grip.ownerSVGElement;
     if (!input) return;
     event.preventDefault();
     grip.focus({ preventScroll: true });
     grip.classList.add("held");
-    held = { axis: grip.dataset.axis, per: parseFloat(grip.dataset.perPx), step: parseFloat(grip.dataset.step), name: input.name, was: input.value, from: parseFloat(input.value) || 0, x: event.clientX, y: event.clientY, cx: parseFloat(grip.dataset.x), cy: parseFloat(grip.dataset.y), zoom: svg.viewBox.baseVal.width / svg.getBoundingClientRect().width, moved: false };
+    held = {
+      axis: grip.dataset.axis,
+      per: parseFloat(grip.dataset.perPx),
+      step: parseFloat(grip.dataset.step),
+      name: input.name,
+      was: input.value,
+      from: parseFloat(input.value) || 0,
+      x: event.clientX,
+      y: event.clientY,
+      cx: parseFloat(grip.dataset.x),
+      cy: parseFloat(grip.dataset.y),
+      zoom: svg.viewBox.baseVal.width / svg.getBoundingClientRect().width,
+      moved: false,
+    };
   });
-  document.addEventListener("pointermove", function (event) {
+  document.addEventListener("pointermove", (event) => {
     if (!held) return;
-    const input = form().elements[held.name], svg = document.querySelector(".section-drawing");
+    const input = form().elements[held.name],
+      svg = document.querySelector(".section-drawing");
     let value;
     if (held.axis === "angle") {
       const at = new DOMPoint(event.clientX, event.clientY).matrixTransform(svg.getScreenCTM().inverse());
-      const angle = Math.atan2(at.y - held.cy, at.x - held.cx) * 180 / Math.PI + 90;
-      value = ((angle - held.per) % 360 + 360) % 360;
+      const angle = (Math.atan2(at.y - held.cy, at.x - held.cx) * 180) / Math.PI + 90;
+      value = (((angle - held.per) % 360) + 360) % 360;
     } else {
       const pixels = (held.axis === "x" ? event.clientX - held.x : event.clientY - held.y) * held.zoom;
       value = Math.max(held.from + pixels * held.per, 0);
@@ -55,7 +92,7 @@
     input.value = text;
     preview();
   });
-  document.addEventListener("pointerup", function () {
+  document.addEventListener("pointerup", () => {
     if (!held) return;
     const done = held;
     held = null;
@@ -68,19 +105,27 @@
     preview();
   }
   document.addEventListener("pointercancel", letGo);
-  document.addEventListener("keydown", function (event) {
+  document.addEventListener("keydown", (event) => {
     if (event.key === "Escape") letGo();
-    const grip = event.target.closest && event.target.closest(".section-drawing .grip");
+    const grip = event.target.closest?.(".section-drawing .grip");
     const way = { ArrowUp: 1, ArrowRight: 1, ArrowDown: -1, ArrowLeft: -1 }[event.key];
     if (!grip || !way) return;
     event.preventDefault();
-    const input = fieldOf(grip), step = parseFloat(grip.dataset.step), key = grip.closest(".dimension").dataset.key;
+    const input = fieldOf(grip),
+      step = parseFloat(grip.dataset.step),
+      key = grip.closest(".dimension").dataset.key;
     input.value = snapped(Math.max((parseFloat(input.value) || 0) + way * step * (event.shiftKey ? 10 : 1), 0), step);
     preview();
     clearTimeout(timer);
-    timer = setTimeout(function () {
+    timer = setTimeout(() => {
       take(input);
-      document.addEventListener("htmx:afterSettle", function () { focusOn(key); }, { once: true });
+      document.addEventListener(
+        "htmx:afterSettle",
+        () => {
+          focusOn(key);
+        },
+        { once: true },
+      );
     }, IDLE);
   });
 })();

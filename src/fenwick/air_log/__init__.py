@@ -1,0 +1,1 @@
+"""Logs of particle monitors on paper: tables and their cuts."""

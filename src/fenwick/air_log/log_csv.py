@@ -1,0 +1,139 @@
+"""A particle monitor's log out of a table of text: two columns, time and dust, however a monitor wrote them.
+
+Rows that cannot be read are counted and kept apart; a table that cannot be a log at all is refused with the reason.
+"""
+
+from __future__ import annotations
+
+import csv
+import re
+from dataclasses import dataclass
+from datetime import datetime
+from io import StringIO
+from math import isfinite
+
+from fenwick.core.bench.trials.monitor import Log
+from fenwick.rig.format.table import cells_of, refused, separator_of, text_of
+from fenwick.units import METRIC, BadNumberError, parse_value
+from fenwick.units.convert import to_display
+
+MOST_ROWS = 200_000
+TIME_WORDS = ("time", "date", "datetime", "timestamp", "seconds", "s", "t", "elapsed")
+DUST_WORDS = ("pm2.5", "pm25", "pm10", "pm4", "pm1", "dust", "particles", "concentration", "mass", "value", "fog")
+UNITS = {
+    "ug/m3": "ug/m^3", "µg/m³": "ug/m^3", "μg/m³": "ug/m^3", "ug/m³": "ug/m^3", "mg/m3": "mg/m^3", "mg/m³": "mg/m^3",
+}  # fmt: skip
+_CLOCK = re.compile(r"(?:(\d+)\.)?(\d{1,2}):(\d{2})(?::(\d{2}(?:[.,]\d+)?))?")
+HALF_READ = 0.5  #: of the rows, that must be readable for a table to be a log [-]
+
+
+@dataclass(frozen=True)
+class LogTable:
+    """What a table holds; times since its first row [s], dust [kg/m^3]."""
+
+    rows: tuple[tuple[float, float], ...]
+    unreadable: int
+    notes: tuple[str, ...]  #: what was assumed, and what was kept apart
+
+
+def read_log(raw: bytes) -> LogTable:
+    """The log in a table.
+
+    Raises
+    ------
+    RigError
+        When it is no log.
+    """
+    lines = [line for line in text_of(raw).splitlines() if line.strip()]
+    if len(lines) < 2:
+        raise refused("a log takes two rows or more")
+    if len(lines) > MOST_ROWS:
+        raise refused(f"the log has {len(lines)} rows; at most {MOST_ROWS} are read")
+    separator = separator_of(lines[:20])
+    rows = [cells_of(line, separator) for line in lines]
+    _not_one_column(rows, separator)
+    time_at, dust_at, unit, body, notes = _layout(rows)
+    found: list[tuple[float, float]] = []
+    for cells in body:
+        try:
+            found.append((_time(cells[time_at]), _dust(cells[dust_at], unit)))
+        except (BadNumberError, IndexError, ValueError):
+            continue
+    if len(found) < HALF_READ * len(body) or not found:
+        example = separator.join(body[0])[:60] if body else ""
+        raise refused(f"hardly a row can be read as time and dust, such as “{example}”: is the right column first?")
+    begun = found[0][0]
+    bad = len(body) - len(found)
+    return LogTable(tuple((t - begun, v) for t, v in found), bad, tuple(notes))
+
+
+def write_log(log: Log) -> str:
+    """The log as a table, in order."""
+    out = StringIO()
+    writer = csv.writer(out, lineterminator="\r\n")
+    writer.writerow(["time (s)", "dust (ug/m3)"])
+    for time, value in zip(log.time, log.value, strict=True):
+        writer.writerow([f"{time:.2f}", f"{to_display(float(value), 'particles', METRIC):.3f}"])
+    return out.getvalue()
+
+
+def _not_one_column(rows: list[list[str]], separator: str) -> None:
+    widths = [len(cells) for cells in rows]
+    if max(widths) < 2:
+        raise refused("only one column was found: put a comma, a semicolon or a tab between time and dust")
+    head, usual = widths[0], sorted(widths)[len(widths) // 2]
+    if separator == "," and head == 2 and usual in (3, 4):
+        raise refused(
+            "the comma stands between the columns and inside the figures: save it with semicolons between the columns"
+        )
+
+
+Layout = tuple[int, int, str, list[list[str]], list[str]]
+
+
+def _layout(rows: list[list[str]]) -> Layout:
+    head = [cell.lower() for cell in rows[0]]
+    if any(cell[:1].isdigit() for cell in head):
+        return 0, 1, "ug/m^3", rows, ["no heading: time first, then dust in µg/m³"]
+    time_at = _column(head, TIME_WORDS, None)
+    dust_at = _column(head, DUST_WORDS, time_at)
+    notes = []
+    if time_at is None or dust_at is None:
+        missing = "time" if time_at is None else "dust"
+        raise refused(f"no column is headed {missing}; head the columns time and dust")
+    unit = next((known for spelled, known in UNITS.items() if spelled in head[dust_at].replace("^", "")), "")
+    if not unit:
+        unit = "ug/m^3"
+        notes.append(f"“{rows[0][dust_at][:30]}” names no unit: taken as µg/m³")
+    return time_at, dust_at, unit, rows[1:], notes
+
+
+def _column(head: list[str], words: tuple[str, ...], but: int | None) -> int | None:
+    for word in words:
+        for i, cell in enumerate(head):
+            names = re.split(r"[\s(\[_,/]+", cell)
+            if i != but and (word in names or (len(word) > 3 and cell.startswith(word))):
+                return i
+    return None
+
+
+def _time(text: str) -> float:
+    """A time [s]: seconds, hours:minutes[:seconds], or a date with a time."""
+    clock = _CLOCK.fullmatch(text)
+    if clock:
+        days, hours, minutes, seconds = clock.groups()
+        return int(days or 0) * 86400.0 + int(hours) * 3600.0 + int(minutes) * 60.0 + _plain(seconds or "0")
+    if len(text) >= 10 and text[4:5] in "-/" and text[:4].isdigit():
+        return datetime.fromisoformat(text.replace("/", "-")).timestamp()
+    return _plain(text)
+
+
+def _plain(text: str) -> float:
+    value = float(text.replace(",", "."))
+    if not isfinite(value):
+        raise ValueError("no usable number")
+    return value
+
+
+def _dust(text: str, unit: str) -> float:
+    return parse_value(f"{_plain(text)} {unit}", "particles", "metric")

@@ -1,0 +1,1 @@
+"""Faults of a line, the hunt for one, and practice."""

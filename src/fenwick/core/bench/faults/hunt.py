@@ -1,0 +1,203 @@
+"""Ranking faults by what was noticed and read, and the next cheap check that separates the suspects.
+
+Readings count with their own uncertainty and with what is not known of the line itself: its factors, as believed or as
+tuned. Each fault stands for its degrees alike.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass, field
+
+import numpy as np
+
+from fenwick.core.arrays import Array
+from fenwick.core.bench.faults.kinds import FAULTS, possible, symptom_likelihood
+from fenwick.core.errors import CoreError
+from fenwick.core.line.line import Line
+from fenwick.core.tuning.factors import spreads
+from fenwick.core.tuning.fit import KEYS, slopes_at
+from fenwick.core.tuning.readings import Reading, expected
+
+#: minutes that a reading takes, by its kind
+MINUTES = {"look": 2.0, "suction": 3.0, "blocked": 3.0, "sealed": 4.0, "flow": 8.0, "kept": 25.0}
+LOOK, LOOK_SD = "look", 0.25  #: a reading that is 1 where a fault is seen and 0 where it is not; how far it errs
+PATIENCE = 0.25  #: how much a reading's time counts against what it tells [-]
+
+
+Key = tuple[str, str, str, str]
+
+
+def _key(reading: Reading) -> Key:
+    """What of a reading decides what the model says of it."""
+    return reading.kind, reading.port, reading.station, reading.dust
+
+
+@dataclass(frozen=True)
+class Suspect:
+    """One fault with how well it explains everything."""
+
+    fault: str
+    share: float  #: of belief [-]
+    degree: float  #: that explains it best
+    expected: Array  #: readings with it, shape (m,)
+
+
+@dataclass(frozen=True)
+class NextCheck:
+    """A reading that would tell suspects apart, with what the leading two make it."""
+
+    reading: Reading
+    first: float  #: expected with the leading fault
+    second: float  #: with the next
+    apart: float  #: in standard deviations
+    minutes: float
+
+
+@dataclass(frozen=True)
+class Hunt:
+    """What is suspected so far."""
+
+    suspects: tuple[Suspect, ...]  #: the likeliest first
+    explained: bool  #: whether the leading one explains the readings at all
+
+
+@dataclass(frozen=True)
+class Case:
+    """A line with every fault it can have, ready to be judged by readings."""
+
+    line: Line
+    lines: tuple[tuple[str, float, Line], ...]
+    covariance: Array  #: of the logs of its factors, shape (k, k)
+    #: what each line shows for a reading, and its slopes by the factors: found once, since no value comes into it
+    _shown: dict[Key, Array] = field(default_factory=dict, compare=False, repr=False)
+    _slopes: dict[Key, Array] = field(default_factory=dict, compare=False, repr=False)
+
+    @staticmethod
+    def of(line: Line, covariance: Array | None = None) -> Case:
+        """Every fault of a line; its factors as believed, or with the covariance that tuning left."""
+        made = tuple((fault.key, degree, changed) for fault, degree, changed in possible(line))
+        return Case(line, made, np.diag(spreads(KEYS) ** 2) if covariance is None else covariance)
+
+    def said(self, readings: Sequence[Reading]) -> Array:
+        """What each line with a fault would show, shape (lines, m); nan where the model cannot say."""
+        self._find([one for one in readings if _key(one) not in self._shown])
+        return np.column_stack([self._shown[_key(one)] for one in readings]) if readings else self._nothing()
+
+    def _nothing(self) -> Array:
+        return np.zeros((len(self.lines), 0))
+
+    def _find(self, missing: Sequence[Reading]) -> None:
+        """What each line shows for readings that nobody asked for yet."""
+        read = [reading for reading in missing if reading.kind != LOOK]
+        for one in missing:
+            if one.kind == LOOK:
+                self._shown[_key(one)] = np.array([float(one.station == key) for key, _, _ in self.lines])
+        if not read:
+            return
+        rows = np.full((len(self.lines), len(read)), np.nan)
+        for i, (_, _, changed) in enumerate(self.lines):
+            try:
+                rows[i] = expected(changed, read)[:, 0]
+            except CoreError:
+                continue
+        for one, column in zip(read, rows.T, strict=True):
+            self._shown[_key(one)] = column
+
+    def unsure(self, readings: Sequence[Reading]) -> Array:
+        """Covariance of readings of the healthy line that its factors leave, shape (m, m)."""
+        missing = [one for one in readings if one.kind != LOOK and _key(one) not in self._slopes]
+        if missing:
+            _, found = slopes_at(self.line, missing, np.zeros(len(KEYS)))
+            self._slopes.update({_key(one): row for one, row in zip(missing, found, strict=True)})
+        flat = np.zeros(len(KEYS))  # a look does not depend on the factors
+        slopes = np.array([self._slopes.get(_key(one), flat) for one in readings]).reshape(len(readings), len(KEYS))
+        return np.asarray(slopes @ self.covariance @ slopes.T)
+
+
+def hunt(case: Case, readings: Sequence[Reading], symptoms: Sequence[str]) -> Hunt:
+    """Rank every fault.
+
+    Parameters
+    ----------
+    case : the line with its faults
+    readings : taken since it went wrong
+    symptoms : keys of `SYMPTOMS` that were noticed
+    """
+    said = case.said(readings)
+    logs = _log_likelihoods(case, readings, said)
+    best: dict[str, tuple[float, float, Array]] = {}
+    evidence: dict[str, list[float]] = {}
+    for (key, degree, _), log, row in zip(case.lines, logs, said, strict=True):
+        evidence.setdefault(key, []).append(log)
+        if key not in best or log > best[key][0]:
+            best[key] = (log, degree, row)
+    totals = {}
+    for key, found in evidence.items():
+        noticed = sum(np.log(symptom_likelihood(symptom, key)) for symptom in symptoms)
+        totals[key] = np.log(FAULTS[key].prior) + noticed + _log_mean(found)
+    top = max(totals.values())
+    weights = {key: float(np.exp(total - top)) for key, total in totals.items()}
+    whole = sum(weights.values())
+    suspects = sorted(
+        (Suspect(key, weight / whole, best[key][1], best[key][2]) for key, weight in weights.items()),
+        key=lambda one: -one.share,
+    )
+    leading = best[suspects[0].fault][0]
+    # twice the log-likelihood falls short of its best by chi-square: beyond this nothing here explains the readings
+    explained = not readings or -2.0 * leading < 3.0 * len(readings) + 9.0
+    return Hunt(tuple(suspects), bool(explained))
+
+
+def _log_mean(logs: list[float]) -> float:
+    most = max(logs)
+    return most + float(np.log(np.mean(np.exp(np.array(logs) - most))))
+
+
+def _log_likelihoods(case: Case, readings: Sequence[Reading], said: Array) -> Array:
+    """Of each line, up to what all have in common, shape (lines,)."""
+    if not readings:
+        return np.zeros(len(case.lines))
+    values = np.array([reading.value for reading in readings])
+    spread = case.unsure(readings) + np.diag([reading.sd**2 for reading in readings])
+    inverse = np.linalg.inv(spread)
+    off = np.where(np.isfinite(said), said - values, 6.0 * np.sqrt(np.diag(spread)))
+    return np.asarray(-0.5 * np.einsum("ij,jk,ik->i", off, inverse, off))
+
+
+def next_checks(case: Case, so_far: Hunt, candidates: Sequence[Reading]) -> list[NextCheck]:
+    """Readings ranked by how well they tell the suspects apart for the time they take.
+
+    A pair of suspects counts by what is believed of both, and by how far their readings would overlap: e^(−d²/8), d the
+    distance in standard deviations (Bhattacharyya).
+
+    Parameters
+    ----------
+    case, so_far : the line, and what is suspected
+    candidates : what could be read; their values do not count
+    """
+    if len(so_far.suspects) < 2 or not candidates:
+        return []
+    shares = {suspect.fault: suspect.share for suspect in so_far.suspects}
+    said = case.said(candidates)
+    counts = {key: sum(1 for one, _, _ in case.lines if one == key) for key in shares}
+    weights = np.array([shares[key] / counts[key] for key, _, _ in case.lines])
+    other = np.array([[a != b for b, _, _ in case.lines] for a, _, _ in case.lines])
+    unsure = np.sqrt(np.diag(case.unsure(candidates)) + np.array([reading.sd**2 for reading in candidates]))
+    best = [
+        next(i for i, (key, degree, _) in enumerate(case.lines) if (key, degree) == (one.fault, one.degree))
+        for one in so_far.suspects[:2]
+    ]
+    found = []
+    for j, reading in enumerate(candidates):
+        column = said[:, j]
+        if not np.all(np.isfinite(column[best])):
+            continue
+        column = np.where(np.isfinite(column), column, column[best[0]])
+        apart = (column[:, None] - column[None, :]) / unsure[j]
+        told = float(np.sum(np.outer(weights, weights) * other * (1.0 - np.exp(-np.square(apart) / 8.0))))
+        minutes = MINUTES[reading.kind]
+        first, second = float(column[best[0]]), float(column[best[1]])
+        check = NextCheck(reading, first, second, abs(first - second) / float(unsure[j]), minutes)
+        found.append((told / minutes**PATIENCE, check))
+    return [check for _, check in sorted(found, key=lambda pair: -pair[0])]

@@ -1,0 +1,1 @@
+"""Tests: planned, run, judged and compared."""

@@ -1,0 +1,122 @@
+"""What a test as planned will be able to tell, before anything is read."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass
+
+import numpy as np
+
+from fenwick.core.bench.trials.by_hand import BULK_SD
+from fenwick.core.bench.trials.compare import sure_of_each
+from fenwick.core.bench.trials.outcome import scales
+from fenwick.core.bench.trials.plan import CARRY, DEPTHS, DROP, FORCE, LEAK, LOOK, MASSES, RULER, SHEET, SUCTION, Plan
+from fenwick.core.bench.trials.ranks import fewest
+from fenwick.core.bench.trials.summary import SURE
+from fenwick.core.components.bins import Bin
+from fenwick.core.formulas.metrology import (
+    difference_sd,
+    repeats_needed,
+    resolution_sd,
+    separation_sd,
+    smallest_difference,
+    student,
+)
+from fenwick.core.rules import rule
+
+#: shares that people want told apart [-]
+PAIRS = ((0.80, 0.90), (0.90, 0.95), (0.95, 0.99), (0.99, 0.999))
+
+
+@dataclass(frozen=True)
+class Foresight:
+    """In the unit of the outcome."""
+
+    one: float | None  #: standard deviation of one run, instrument and scatter; None: not known
+    half: float | None  #: half-width of the interval over the repeats
+    smallest: float | None  #: difference of two lots that would show four times in five; None: not known, or one run
+    repeats: int | None  #: of each, for the difference hoped for; None: more than fifty, or not known
+    pairs: tuple[tuple[float, float, bool], ...]  #: (share, other share, whether they can be told apart)
+
+
+def foresee(plan: Plan, expected: float | None, box: Bin | None = None, bulk_density: float | None = None) -> Foresight:
+    """What the plan will be able to tell.
+
+    Parameters
+    ----------
+    plan : of the test
+    expected : outcome that the model expects, in its unit; None where it cannot say
+    box, bulk_density : the bin and what lies in it [kg/m^3], for a ruler
+    """
+    if plan.way == LOOK:
+        return Foresight(rule("test.scatter-look").value, None, None, fewest(sure_of_each(len(plan.variants))), ())
+    one = None if expected is None else one_run(plan, expected, box, bulk_density)
+    pairs = (
+        tuple((a, b, _apart(plan, a, b, box, bulk_density)) for a, b in PAIRS) if plan.way in (MASSES, RULER) else ()
+    )
+    if one is None:
+        return Foresight(None, None, None, None, pairs)
+    n = plan.repeats
+    reach = float(student(SURE, n - 1 if n > 1 else 1e6))
+    sure = sure_of_each(len(plan.variants))
+    smallest = float(smallest_difference(one, n, sure)) if n > 1 else None
+    needed = repeats_needed(one, plan.hoped, sure)
+    return Foresight(one, reach * one / float(np.sqrt(n)), smallest, needed, pairs)
+
+
+def _apart(plan: Plan, a: float, b: float, box: Bin | None, bulk_density: float | None) -> bool:
+    sds = [one_run(plan, share, box, bulk_density) for share in (a, b)]
+    if sds[0] is None or sds[1] is None:
+        return False
+    both = float(np.sqrt(0.5 * (sds[0] ** 2 + sds[1] ** 2)))
+    if plan.repeats > 1:
+        return float(smallest_difference(both, plan.repeats, sure_of_each(len(plan.variants)))) <= b - a
+    if plan.compares:
+        return False  # one run of each is never judged
+    # a single run beside what is usual: as if the usual scatter were known
+    return float(student(SURE, 1e6)) * both * float(np.sqrt(2.0)) <= b - a
+
+
+def one_run(plan: Plan, value: float, box: Bin | None = None, bulk_density: float | None = None) -> float | None:
+    """Standard deviation of one run's outcome about the truth, instrument and usual scatter; None: not known."""
+    setup = plan.setup
+    match plan.way:
+        case "masses":
+            kept, past = (float(difference_sd(s.resolution, s.repeat_sd)) for s in scales(plan))
+            by_scale = float(separation_sd(plan.fed * value, plan.fed * (1.0 - value), kept, past))
+            return float(np.hypot(by_scale, _scatter("past") * (1.0 - value)))
+        case "ruler":
+            if box is None or not bulk_density:
+                return None
+            area = np.pi / 4.0 * float(box.diameter_at(0.5 * box.height)) ** 2
+            level = np.hypot(rule("test.level").value, resolution_sd(setup.ruler_step)) / np.sqrt(DEPTHS)
+            depth = np.sqrt(2.0) * area * float(level) * bulk_density / plan.fed
+            return float(np.hypot(depth, BULK_SD * value))
+        case "pitch":
+            return rule("test.pitch-sd").value
+        case way:
+            step = _STEP[way](plan) if way in _STEP else 0.0
+            return float(np.hypot(step, _scatter(_SCATTER[way]) * value))
+
+
+def _scatter(key: str) -> float:
+    return rule(f"test.scatter-{key}").value
+
+
+_SCATTER = {
+    SUCTION: "suction",
+    DROP: "suction",
+    LEAK: "suction",
+    SHEET: "sheet",
+    FORCE: "force",
+    CARRY: "carry",
+    "monitor": "air",
+}
+_STEP: dict[str, Callable[[Plan], float]] = {
+    SUCTION: lambda plan: float(resolution_sd(plan.setup.gauge_step)),
+    DROP: lambda plan: float(difference_sd(plan.setup.gauge_step)),
+    LEAK: lambda plan: float(difference_sd(plan.setup.gauge_step)),
+    SHEET: lambda plan: 0.5 / plan.setup.squares,
+    FORCE: lambda plan: float(resolution_sd(plan.setup.force_step)),
+    CARRY: lambda plan: float(difference_sd(plan.setup.past_step, plan.setup.repeat_sd)),
+}

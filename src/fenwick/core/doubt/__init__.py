@@ -1,0 +1,1 @@
+"""How sure the figures are, and where they should not be trusted."""

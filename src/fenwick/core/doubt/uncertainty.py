@@ -1,0 +1,233 @@
+"""How sure a separator's figures are: a seeded Monte Carlo over what nobody has measured, in one batched call."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass, replace
+
+import numpy as np
+import numpy.typing as npt
+
+from fenwick.core.arrays import Array
+from fenwick.core.components.cyclone import Cyclone
+from fenwick.core.components.wet import WetStage
+from fenwick.core.dust.capture import capture
+from fenwick.core.dust.separation import ORBIT, OTHER_MODELS, Grades, Separation, separations
+from fenwick.core.dust.stream import walk_through
+from fenwick.core.line.line import Line
+from fenwick.core.line.operating import operating_point
+from fenwick.core.rules import RULES, Rule, rule
+
+DRAWS, SEED = 2000, 20
+WITHIN = 0.90  #: share of the draws inside a band [-]
+ONE_SIDE = 1.6449  #: standard deviations from the middle to either end of that [-]
+FARTHEST = 2.0  #: nothing is drawn farther out than this [standard deviations]
+LEAST_END = 0.1  #: a range that begins at nothing is taken to begin at this share of the middle [-]
+STRIPS = 10  #: equal parts that the draws of one assumption are sorted into, to see what follows it
+MODEL = "model"  #: stands for the choice among the published models
+Draws = npt.NDArray[np.intp]
+_ALWAYS = ("dust.size", "bin.leak-reading", "bin.stir", "bin.stir-depth", "bin.leak-weight", "bin.leak-jet")
+
+
+@dataclass(frozen=True)
+class Band:
+    """A figure with what is believable of it."""
+
+    low: float  #: 5 % of the draws lie below
+    median: float
+    high: float  #: 5 % of the draws lie above
+    drivers: tuple[tuple[str, float], ...]  #: (assumption, share of the spread that follows it [-]), the most first
+
+
+@dataclass(frozen=True)
+class Sureness:
+    """The bands of one stage."""
+
+    kept: Band | None  #: of what enters it [-]; None where the dust is not known
+    cut_size: Band | None  #: [m]
+    pressure_drop: Band  #: [Pa]
+    inlet_velocity: Band  #: [m/s]
+
+
+def spread_values(row: Rule, normal: Array) -> Array:
+    """Values of a rule for standard normal draws: log-normal, its range the middle 90 %.
+
+    Both sides have their own width, so that the median is the rule's value.
+    """
+    low = max(row.low, LEAST_END * row.value)
+    up, down = np.log(row.high / row.value), np.log(row.value / low)
+    reach = np.clip(normal, -FARTHEST, FARTHEST) / ONE_SIDE
+    return np.asarray(row.value * np.exp(np.where(reach > 0.0, up, down) * reach))
+
+
+@dataclass(frozen=True)
+class LineSureness:
+    """The bands of a line's stages, and of what they keep together."""
+
+    stages: tuple[Sureness, ...] = ()
+    kept: Band | None = None  #: of what enters the first stage; None where the dust is not known
+
+
+def assumptions_of(line: Line) -> tuple[str, ...]:
+    """Keys of the rules that a line's separators rest on and that are drawn."""
+    found: dict[str, None] = dict.fromkeys(_ALWAYS)
+    for stage in line.stages:
+        if isinstance(stage, WetStage):
+            found["wet.cut"] = None
+            continue
+        manner = stage.manner
+        keys = [manner.friction, manner.steepness, manner.exchange, manner.exchange_more, manner.swirl]
+        if not isinstance(stage, Cyclone):
+            keys.append("swirl.cut")  # for cyclones the published models disagree by as much
+        if stage.bin.leak_area is None:
+            keys.append(f"closure.{stage.bin.closure}")
+        if np.any(stage.tilt):
+            keys.append("bin.tilt-power")
+        if stage.bin.ledges:
+            keys.append("bin.ledge")
+        found |= dict.fromkeys(key for key in keys if key is not None)
+    return tuple(found)
+
+
+@dataclass(frozen=True)
+class Varied:
+    """A line as it stands, its first variant, and drawn many times over, the others."""
+
+    line: Line
+    drawn: Mapping[str, Array]  #: values of each assumption, shape (1 + draws,)
+    models: Draws  #: which published model counts, 0 the headline, likewise
+
+    @property
+    def count(self) -> int:
+        """Variants, the line as it stands included."""
+        return int(self.models.size)
+
+
+def vary(line: Line, draws: int, seed: int) -> Varied:
+    """A line in many variants, the first as it stands.
+
+    An assumption draws the same values in every line for the same seed, so that lines can be compared draw by draw.
+    """
+    drawn = {key: drawn_values(line, key, draws, seed) for key in assumptions_of(line)}
+    dust = None if line.dust is None else line.dust.scaled(drawn["dust.size"])
+    random = _generator(seed, MODEL)
+    models = random.integers(0, 1 + len(OTHER_MODELS), draws)
+    # where readings have fixed the cut size, they have chosen between the published models, too
+    models = np.where(random.random(draws) < _left(line, "swirl.cut"), models, 0)
+    return Varied(replace(line, rules=line.rules.with_values(drawn), dust=dust), drawn, np.insert(models, 0, 0))
+
+
+def drawn_values(line: Line, key: str, draws: int, seed: int) -> Array:
+    """A rule in force, then drawn round it, in its own unit, shape (1 + draws,).
+
+    Round the value in force, which readings may have moved, and as far as they have left open.
+    """
+    normal = _left(line, key) * _generator(seed, key).standard_normal(draws)
+    return np.asarray(spread_values(rule(key), np.insert(normal, 0, 0.0)) * _moved(line, key))
+
+
+def _moved(line: Line, key: str) -> float:
+    """The value of a rule in force over that of the table [-]."""
+    return float(np.max(line.rules[key])) / rule(key).value
+
+
+def _left(line: Line, key: str) -> float:
+    """Of what the table believes possible of a rule, the share that readings left [-]."""
+    return line.rules.left.get(key, 1.0)
+
+
+def _generator(seed: int, key: str) -> np.random.Generator:
+    return np.random.default_rng([seed, int.from_bytes(key.encode(), "big") % 2**63])
+
+
+def sureness(line: Line, draws: int = DRAWS, seed: int = SEED) -> LineSureness:
+    """The bands of a line's stages; repeatable by seed.
+
+    Parameters
+    ----------
+    line : a single variant
+    draws : how many [-]
+    seed : of the draws
+    """
+    if not line.stages:
+        return LineSureness()
+    varied = vary(line, draws, seed)
+    point = operating_point(varied.line)
+    stages = by_models(separations(varied.line, point), varied.models)
+    walked = walk_through(varied.line, capture(varied.line, point), stages)
+    causes = _causes(varied, any(stage.others for stage in stages))
+    kept = [None] * len(stages) if walked is None else [_band(share, causes) for share in walked.by_stage]
+    found = tuple(
+        Sureness(
+            kept=share,
+            cut_size=None if stage.grades is None else _band(stage.grades.cut_size, causes),
+            pressure_drop=_band(stage.pressure_drop, causes),
+            inlet_velocity=_band(stage.inlet_velocity, causes),
+        )
+        for stage, share in zip(stages, kept, strict=True)
+    )
+    whole = None if walked is None else walked.in_all
+    return LineSureness(found, None if whole is None else _band(whole, causes))
+
+
+def by_models(stages: tuple[Separation, ...], models: Draws) -> tuple[Separation, ...]:
+    """Stages in which every variant goes by the published model that counts there."""
+    return tuple(
+        replace(stage, grades=_by_models(stage, stage.grades, models)) if stage.grades and stage.others else stage
+        for stage in stages
+    )
+
+
+def _by_models(stage: Separation, headline: Grades, models: Draws) -> Grades:
+    every = [stage.models[name] for name in (ORBIT, *OTHER_MODELS)]
+    cut = np.choose(models, [np.broadcast_to(grades.cut_size, models.shape) for grades in every])
+    reaches = np.empty((headline.reaches_wall.shape[0], models.size))
+    for i, grades in enumerate(every):
+        mine = models == i
+        reaches[:, mine] = np.broadcast_to(grades.reaches_wall, reaches.shape)[:, mine]
+    return Grades(cut, reaches, headline.stays_in_bin)  # the bin gives back the same in all of them
+
+
+@dataclass(frozen=True)
+class Causes:
+    """What was drawn, each with the order of its draws; made once, used for every figure."""
+
+    orders: Mapping[str, Draws]  #: draws from the lowest value of the assumption to the highest
+
+
+def _causes(varied: Varied, several_models: bool) -> Causes:
+    drawn = {**varied.drawn, **({MODEL: varied.models.astype(float)} if several_models else {})}
+    return Causes({key: np.argsort(values[1:], kind="stable") for key, values in drawn.items()})
+
+
+def _band(values: Array, causes: Causes) -> Band:
+    """The band of a figure, its first value left out: that is the line as it stands."""
+    values = values[1:] if values.size > 1 else values
+    tail = (1.0 - WITHIN) / 2.0
+    low, median, high = np.quantile(values, [tail, 0.5, 1.0 - tail])
+    return Band(float(low), float(median), float(high), _drivers(values, causes))
+
+
+def _drivers(values: Array, causes: Causes) -> tuple[tuple[str, float], ...]:
+    """Share of the variance that lies between the strips of each cause (its correlation ratio)."""
+    count = len(next(iter(causes.orders.values())))
+    values = np.broadcast_to(values, (count,))
+    whole, middle = float(np.var(values)), float(np.mean(values))
+    if whole <= (1e-9 * max(abs(middle), 1e-30)) ** 2:
+        return ()
+    starts = np.arange(STRIPS) * count // STRIPS
+    sizes = np.diff(np.append(starts, count))
+    chance = (STRIPS - 1) / count  # what strips of mere noise would show
+    shares = {}
+    for name, order in causes.orders.items():
+        means = np.add.reduceat(values[order], starts) / sizes
+        between = float(np.sum(sizes * np.square(means - middle))) / count
+        shares[name] = max(0.0, between / whole - chance)
+    return tuple(sorted(((k, v) for k, v in shares.items() if v > 0.01), key=lambda item: -item[1]))
+
+
+def rule_words(key: str) -> str:
+    """What a driver is, in words."""
+    if key == MODEL:
+        return "which published model is right"
+    return {row.key: row.meaning for row in RULES}[key]

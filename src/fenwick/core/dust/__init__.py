@@ -1,0 +1,1 @@
+"""The dust: caught at the ports, separated, filtered, and where it ends."""

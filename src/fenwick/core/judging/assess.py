@@ -1,0 +1,64 @@
+"""Everything Fenwick says about a line, in one call."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from fenwick.core.arrays import Array
+from fenwick.core.dust.capture import Capture, capture
+from fenwick.core.dust.fate import Fate, fate
+from fenwick.core.dust.separation import Separation, separations
+from fenwick.core.dust.stream import Walk, walk_through
+from fenwick.core.judging.check import Check
+from fenwick.core.judging.checks import checks
+from fenwick.core.judging.passage import bridging_checks, lift_checks
+from fenwick.core.judging.strength import Collapse, weakest_bin
+from fenwick.core.line.line import Line
+from fenwick.core.line.operating import OperatingPoint, operating_point
+from fenwick.core.line.transport import Transport, transport
+
+
+@dataclass(frozen=True)
+class Assessment:
+    """A line judged; arrays end in the variant axis."""
+
+    point: OperatingPoint
+    carrying: Transport | None  #: None where the dust is not known
+    separations: tuple[Separation, ...]
+    walk: Walk | None  #: of the dust through the stages; None where it is not known
+    captures: tuple[Capture, ...]
+    fate: Fate | None
+    collapse: Collapse | None  #: of the bin that folds first; None where no wall is known
+    checks: tuple[Check, ...]
+
+    @property
+    def efficiency(self) -> tuple[Array, ...]:
+        """Of each stage, of what enters it, by mass [-]; empty for unknown dust."""
+        return () if self.walk is None else self.walk.by_stage
+
+    @property
+    def kept(self) -> Array | None:
+        """Of what enters the first stage, what all of them keep [-]; None without one, or for unknown dust."""
+        return None if self.walk is None else self.walk.in_all
+
+
+def assess(line: Line) -> Assessment:
+    """Solve and judge a line for all its variants."""
+    point = operating_point(line)
+    stages = separations(line, point)
+    captures = capture(line, point)
+    carrying = transport(line, point)
+    return Assessment(
+        point=point,
+        carrying=carrying,
+        separations=stages,
+        walk=walk_through(line, captures, stages),
+        captures=captures,
+        fate=fate(line, captures, stages),
+        collapse=weakest_bin(line, point),
+        checks=(
+            *checks(line, point, carrying, stages, captures),
+            *lift_checks(line, point),
+            *bridging_checks(line, point),
+        ),
+    )

@@ -1,0 +1,152 @@
+"""What breaks, clogs or does not belong together, each with its figure and its limit."""
+
+from __future__ import annotations
+
+import numpy as np
+import numpy.typing as npt
+
+from fenwick.core.arrays import Array
+from fenwick.core.components.cyclone import Cyclone
+from fenwick.core.components.separator import Separator, SlottedDisc
+from fenwick.core.components.wet import WetStage
+from fenwick.core.dust.capture import Capture, containment_flow, tool_flow
+from fenwick.core.dust.separation import Separation
+from fenwick.core.formulas.cyclone import natural_length
+from fenwick.core.formulas.fittings import bore_area
+from fenwick.core.judging.check import ACT, OK, Check, graded
+from fenwick.core.judging.strength import collapse_checks
+from fenwick.core.line.line import Leaf, Line
+from fenwick.core.line.operating import OperatingPoint
+from fenwick.core.line.transport import CARRIES, SETTLES, Transport
+
+
+def checks(
+    line: Line,
+    point: OperatingPoint,
+    carrying: Transport | None,
+    separations: tuple[Separation, ...],
+    captures: tuple[Capture, ...],
+) -> tuple[Check, ...]:
+    """Every check this line's description allows; what cannot be judged is left out."""
+    found = [*_flow_checks(line, point, captures), *(carrying_check(carrying) if carrying else [])]
+    for stage, result in zip(line.stages, separations, strict=True):
+        if isinstance(stage, Separator):
+            found += _bin_checks(stage, line, point, result)
+            found += _swirl_checks(stage, line, point)
+        else:
+            found += _wet_checks(stage, line, point)
+    found += _believable_vacuum(line)
+    return tuple(found)
+
+
+def boxed_in(leaf: Leaf, captures: tuple[Capture, ...]) -> npt.NDArray[np.bool_]:
+    """Whether a port's hood is a box whose openings draw fast enough."""
+    for port in captures:
+        if port.id == leaf.id and leaf.port.hood is not None and leaf.port.hood.encloses:
+            return np.asarray(port.velocity >= port.needed)
+    return np.asarray(False)
+
+
+def containment_level(
+    line: Line, leaf: Leaf, captures: tuple[Capture, ...], drawn: Array, limit: Array
+) -> npt.NDArray[np.intp]:
+    """Level of the air drawn at a tool against what contains its fine dust [m^3/s]; a box that is fast needs less."""
+    tight = boxed_in(leaf, captures)
+    return graded((drawn < line.rules["verdict.far-short"] * limit) & ~tight, drawn < limit)
+
+
+def _flow_checks(line: Line, point: OperatingPoint, captures: tuple[Capture, ...]) -> list[Check]:
+    found = []
+    for i, leaf in enumerate(line.leaves):
+        if not leaf.open and len(line.leaves) > 1:
+            continue
+        flow = point.port_flow[i]
+        least = np.full_like(flow, line.rules["verdict.least-flow"])
+        found.append(Check("air-at-tool", graded(flow < least, flow < least), flow, least, "flow", leaf.id))
+        band = containment_flow(leaf.port.machine)
+        if band is not None and leaf.open:
+            limit = np.full_like(flow, band[0])
+            drawn = tool_flow(line, point, i)
+            level = containment_level(line, leaf, captures, drawn, limit)
+            found.append(Check("containment", level, drawn, limit, "flow", leaf.id))
+    return found
+
+
+def caught_level(port: Capture, line: Line) -> npt.NDArray[np.intp]:
+    """Level of the air speed where the dust is made, against what its release wants."""
+    return speed_level(port.velocity, port.needed, line)
+
+
+def speed_level(velocity: Array, needed: float, line: Line) -> npt.NDArray[np.intp]:
+    """Level of an air speed against the one needed [m/s]."""
+    return graded(velocity < line.rules["verdict.far-short"] * needed, velocity < needed)
+
+
+def kept_level(kept: Array, line: Line) -> npt.NDArray[np.intp]:
+    """Level of a kept share."""
+    return graded(kept < line.rules["verdict.kept-poor"], kept < line.rules["verdict.kept-good"])
+
+
+def carrying_check(carrying: Transport, along: frozenset[str] | None = None) -> list[Check]:
+    """The slowest dust-laden hose, of all or of those named in `along`; empty where there is none."""
+    rows = [i for i, laden in enumerate(carrying.laden) if laden and (along is None or carrying.ids[i] in along)]
+    if not rows:
+        return []
+    worst = np.argmin(carrying.velocity[rows], axis=0)
+    value = np.min(carrying.velocity[rows], axis=0)
+    state = np.min(carrying.carrying[rows], axis=0)
+    limit = np.full_like(value, carrying.settles_below)
+    level = graded(state == SETTLES, state < CARRIES)
+    return [Check("settling", level, value, limit, "speed", carrying.ids[rows[int(worst[0])]])]
+
+
+def _bin_checks(disc: Separator, line: Line, point: OperatingPoint, result: Separation) -> list[Check]:
+    n = point.sealed_suction.shape
+    found = collapse_checks(disc, line, point)
+    leak, watch = result.leak_share, line.rules["verdict.leak-watch"]
+    level = graded(leak > line.rules["verdict.leak-act"], leak > watch)
+    found.append(Check("bin-leak", level, leak, np.full_like(leak, watch), "share", disc.id))
+    surface = np.broadcast_to(disc.bin.diameter_at(disc.bin.fill_height), n)
+    free = result.free_height
+    least = np.asarray(line.rules["bin.stir-depth"] * surface)
+    level = graded(free < line.rules["bin.brim"] * surface, free < least)
+    found.append(Check("bin-full", level, free, least, "length", disc.id))
+    if isinstance(disc, SlottedDisc) and line.dust is not None and line.dust.longest_chip is not None:
+        narrowest = np.broadcast_to(np.minimum.reduce([np.asarray(s.width) for s in disc.slots]), n)
+        chip = np.full(n, line.dust.longest_chip)
+        found.append(Check("slot-bridging", graded(chip < 0, chip > narrowest), narrowest, chip, "length", disc.id))
+    return found
+
+
+def _swirl_checks(stage: Separator, line: Line, point: OperatingPoint) -> list[Check]:
+    """Hoses on the wrong ports; a vortex that reaches into the bin."""
+    n = point.sealed_suction.shape
+    found = []
+    kept = np.broadcast_to(np.asarray(line.rules["swirl.swapped"] if stage.swapped else 1.0, dtype=float), n)
+    found.append(Check("swapped-hoses", np.full(n, ACT if stage.swapped else OK), kept, np.ones(n), "share", stage.id))
+    if isinstance(stage, Cyclone):
+        room = np.broadcast_to(np.asarray(stage.shape.height - stage.shape.outlet_length, dtype=float), n)
+        tail = np.broadcast_to(natural_length(stage.shape), n)
+        found.append(Check("vortex-tail", graded(tail < 0.0, tail > room), tail, room, "length", stage.id))
+    return found
+
+
+def _wet_checks(stage: WetStage, line: Line, point: OperatingPoint) -> list[Check]:
+    """Droplets that the rising air takes along to the vacuum."""
+    row = point.stations.index(stage.id)
+    rise = point.stations.flow[row] / bore_area(stage.vessel_diameter)
+    limit = np.full_like(rise, line.rules["wet.carry-over"])
+    return [
+        Check(
+            "carry-over", graded(rise > limit, rise > line.rules["wet.watch"] * limit), rise, limit, "speed", stage.id
+        )
+    ]
+
+
+def _believable_vacuum(line: Line) -> list[Check]:
+    power = line.vacuum.electrical_power
+    if power is None:
+        return []
+    share = np.atleast_1d(np.asarray(line.vacuum.curve.peak_air_power / power))
+    limit = np.full_like(share, line.rules["fan.believable"])
+    return [Check("fan-believable", graded(share < 0, share > limit), share, limit, "share", "vacuum")]

@@ -1,0 +1,108 @@
+"""Dust that must not meet, and dust that harms: facts about the line that no air speed mends. The first variant."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from fenwick.core.components.dust import HELD_BESIDES, SPARKING, Dust
+from fenwick.core.components.elements import Hose
+from fenwick.core.formulas.sizes import BREATHED, SIZES
+from fenwick.core.judging.assess import Assessment
+from fenwick.core.judging.check import ACT, OK, WATCH, Check, fact, figure
+from fenwick.core.line.line import Line
+
+MINERAL = ("plaster", "blasting-media")  #: kinds that neither burn nor spark
+FIBRE = "fibre-composite"
+MDF = ("mdf-routing", "mdf-sanding")
+
+
+def hazard_checks(line: Line, found: Assessment) -> list[Check]:
+    """Everything about the kinds of dust on this line and in its vacuum."""
+    kinds = kinds_made(line)
+    return [
+        *_meet(kinds),
+        *_last_held(line, kinds),
+        *_fibre(line, kinds),
+        *_species(kinds),
+        *_static(line, kinds),
+        *_filter_class(line, found),
+    ]
+
+
+def kinds_made(line: Line) -> list[Dust]:
+    """What the tools of the line make, whether their gates stand open or not; each kind once."""
+    usual = line.usual_dust or line.dust
+    made = [leaf.port.dust or usual for leaf in line.leaves]
+    return list({dust.kind: dust for dust in made if dust is not None}.values())
+
+
+def burns(kind: str) -> bool:
+    """Whether a kind of dust burns."""
+    return kind not in (*SPARKING, *MINERAL)
+
+
+def _meet(kinds: list[Dust]) -> list[Check]:
+    """Sparks or hot metal on one line with dust that burns."""
+    sparks = [dust.kind for dust in kinds if dust.kind in SPARKING]
+    fuel = [dust.kind for dust in kinds if burns(dust.kind)]
+    return [fact("dust-meets", ACT, about=(sparks[0], fuel[0]))] if sparks and fuel else []
+
+
+def _last_held(line: Line, kinds: list[Dust]) -> list[Check]:
+    """Wood then sparks, or hot metal then wood; released by emptying and cleaning."""
+    held, vacuum = line.vacuum.last_held, line.vacuum
+    sparks = [dust.kind for dust in kinds if dust.kind in SPARKING]
+    if held is None:
+        return [fact("last-held", WATCH, "vacuum", (sparks[0],))] if sparks else []
+    clash = [kind for kind in (dust.kind for dust in kinds) if _clash(held, kind)]
+    if not clash:
+        return []
+    return [fact("last-held", OK if vacuum.emptied else ACT, "vacuum", (clash[0], held))]
+
+
+def _clash(held: str, kind: str) -> bool:
+    glows = held in SPARKING or held in HELD_BESIDES
+    return (glows and burns(kind)) or (not glows and burns(held) and kind in SPARKING)
+
+
+def _fibre(line: Line, kinds: list[Dust]) -> list[Check]:
+    if not any(dust.kind == FIBRE for dust in kinds):
+        return []
+    own = line.vacuum.filter
+    return [fact("fibre", WATCH if own is not None and own.kind == "hepa" else ACT, "vacuum")]
+
+
+def _species(kinds: list[Dust]) -> list[Check]:
+    harmful = [dust for dust in kinds if dust.harmful and dust.kind != FIBRE]
+    return [
+        fact("species", WATCH, about=(dust.kind, dust.species or ("mdf" if dust.kind in MDF else "")))
+        for dust in harmful[:1]
+    ]
+
+
+def _static(line: Line, kinds: list[Dust]) -> list[Check]:
+    """Dry dust that burns in plastic hoses."""
+    hoses = [part for part in line.trunk if isinstance(part, Hose)]
+    hoses += [part for leaf in line.leaves for b in leaf.way for part in b.elements if isinstance(part, Hose)]
+    if not hoses or not any(burns(dust.kind) for dust in kinds):
+        return []
+    return [fact("static", OK if line.earthed else WATCH)]
+
+
+def _filter_class(line: Line, found: Assessment) -> list[Check]:
+    """What of the breathable dust that reaches the vacuum comes out of it."""
+    if line.vacuum.filter is None and line.vacuum.bag is None:
+        return [fact("no-filter", WATCH if line.vacuum.exhaust_outdoors else ACT, "vacuum")]
+    if found.fate is None:
+        return []
+    fine = SIZES[:, 0] <= BREATHED
+    ends = {end: float(np.sum(found.fate.by_size[end][fine, 0])) for end in ("tank", "bag", "paper", "exhaust")}
+    reaches = sum(ends.values())
+    if reaches <= 0.0:
+        return []
+    share, limit = ends["exhaust"] / reaches, float(np.max(line.rules["filter.class"]))
+    harmful = line.dust is not None and line.dust.harmful
+    indoors = not line.vacuum.exhaust_outdoors
+    return [
+        figure("filter-class", share > limit and harmful and indoors, share > limit, share, limit, "share", "vacuum")
+    ]

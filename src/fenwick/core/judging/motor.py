@@ -1,0 +1,44 @@
+"""What starves, fouls or wets the vacuum's motor. The first variant."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from fenwick.core.components.wet import WetStage
+from fenwick.core.judging.assess import Assessment
+from fenwick.core.judging.check import ACT, OK, WATCH, Check, fact, figure
+from fenwick.core.line.line import Line
+
+
+def motor_checks(line: Line, found: Assessment) -> list[Check]:
+    """Cooling air, dust through the motor, water, rain."""
+    return [*_starved(line, found), *_dusty(line), *_water(line), *_rain(line)]
+
+
+def _starved(line: Line, found: Assessment) -> list[Check]:
+    """Air through the vacuum against its open flow; a motor with air of its own does not mind."""
+    share = float(found.point.mass_flow[0] / found.point.room_density[0] / np.max(line.vacuum.curve.open_flow))
+    least = float(np.max(line.rules["motor.cooling"]))
+    own = line.vacuum.own_cooling is True
+    blocked = float(np.max(line.rules["motor.blocked"]))
+    near = float(np.max(line.rules["motor.near"])) * least
+    return [figure("motor-starved", share < least and not own, share < near, share, least, "share", "vacuum", blocked)]
+
+
+def _dusty(line: Line) -> list[Check]:
+    """Neither filter nor bag before the motor: what passes the separator goes through it."""
+    if line.vacuum.filter is not None or line.vacuum.bag is not None:
+        return []
+    return [fact("motor-dusty", WATCH if line.vacuum.own_cooling else ACT, "vacuum")]
+
+
+def _water(line: Line) -> list[Check]:
+    if not any(isinstance(stage, WetStage) for stage in line.stages):
+        return []
+    takes = line.vacuum.takes_water
+    return [fact("water", OK if takes else WATCH if takes is None else ACT, "vacuum")]
+
+
+def _rain(line: Line) -> list[Check]:
+    outdoors = line.site.outdoors or any(leaf.port.outdoors for leaf in line.leaves if leaf.open)
+    return [fact("rain", WATCH, "vacuum")] if outdoors else []

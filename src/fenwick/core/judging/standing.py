@@ -1,0 +1,104 @@
+"""Whether a separator fits where it stands, stays upright, and can be lifted. The first variant."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from fenwick.core.components.separator import Separator
+from fenwick.core.dust.separation import fill_mark
+from fenwick.core.formulas.stand import tipping_angle, tipping_force
+from fenwick.core.judging.check import WATCH, Check, fact, figure
+from fenwick.core.line.line import Line
+
+DUST_ALONE = "dust-alone"  #: said where the bin's own weight is not known
+
+
+def standing_checks(stage: Separator, line: Line) -> list[Check]:
+    """Headroom, floor, tipping, rolling apart, weight; what is not described is left out."""
+    return [
+        *_headroom(stage, line),
+        *_footprint(stage),
+        *_tips(stage, line),
+        *_rolls(stage),
+        *_weight(stage, line),
+    ]
+
+
+def stands_tall(stage: Separator, line: Line) -> float:
+    """Bin, separator and the bend of the hose over it [m]."""
+    bend = float(np.max(line.rules["stand.bend"])) * float(np.max(stage.outlet_bore))
+    return stage.bin.height + float(np.max(stage.rise_above_rim)) + bend
+
+
+def _headroom(stage: Separator, line: Line) -> list[Check]:
+    if stage.stand is None or stage.stand.headroom is None:
+        return []
+    room, tall = float(np.max(stage.stand.headroom)), stands_tall(stage, line)
+    wanted = tall + float(np.max(line.rules["stand.lift"]))
+    return [figure("headroom", room < tall, room < wanted, room, wanted, "length", stage.id, tall)]
+
+
+def _footprint(stage: Separator) -> list[Check]:
+    if stage.stand is None or stage.stand.space is None:
+        return []
+    widest, space = max(stage.bin.diameters), float(np.max(stage.stand.space))
+    return [figure("footprint", widest > space, False, widest, space, "length", stage.id)]
+
+
+def _tips(stage: Separator, line: Line) -> list[Check]:
+    """The pull of a hose at the inlet against what tips it over empty; full it stands firmer."""
+    stand, shell = stage.stand, stage.bin.shell_mass
+    if stand is None or shell is None:
+        return []
+    head = 0.0 if stand.mass is None else float(np.max(stand.mass))
+    base = float(stage.bin.diameters[0]) if stand.base is None else float(np.max(stand.base))
+    rise = float(np.max(stage.rise_above_rim))
+    height = stage.bin.height + 0.5 * rise
+    weight = float(np.max(shell)) + head
+    empty = float(tipping_force(weight, base, height))
+    full = float(tipping_force(weight + (_dust_mass(stage, line) or 0.0), base, height))
+    centre = (float(np.max(shell)) * 0.5 * stage.bin.height + head * (stage.bin.height + 0.5 * rise)) / weight
+    leans = float(tipping_angle(base, centre))
+    pull = float(np.max(line.rules["stand.pull"]))
+    loose = not stand.tied
+    return [
+        figure(
+            "tips",
+            loose and empty < pull,
+            loose and empty < float(np.max(line.rules["stand.sure"])) * pull,
+            empty,
+            pull,
+            "force",
+            stage.id,
+            full,
+            leans,
+        )
+    ]
+
+
+def _rolls(stage: Separator) -> list[Check]:
+    if stage.stand is None or not stage.stand.wheels or stage.stand.tied:
+        return []
+    return [fact("rolls-apart", WATCH, stage.id)]
+
+
+def _weight(stage: Separator, line: Line) -> list[Check]:
+    """The bin filled to where it is emptied, as it is lifted."""
+    dust = _dust_mass(stage, line)
+    if dust is None:
+        return []
+    shell = stage.bin.shell_mass
+    weight = dust + (0.0 if shell is None else float(np.max(shell)))
+    heavy, too_heavy = (float(np.max(line.rules[f"stand.{key}"])) for key in ("heavy", "too-heavy"))
+    found = figure("full-weight", weight > too_heavy, weight > heavy, weight, heavy, "heap", stage.id, dust)
+    if shell is not None:
+        return [found]
+    return [Check(**{**found.__dict__, "about": (DUST_ALONE,)})]
+
+
+def _dust_mass(stage: Separator, line: Line) -> float | None:
+    """Of the dust when the bin is full to its mark [kg]; None where it is not known how it lies."""
+    if line.dust is None:
+        return None
+    mass = line.dust.heap_mass(fill_mark(stage, line.rules)[1])
+    return None if mass is None else float(np.max(mass))

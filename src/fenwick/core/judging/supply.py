@@ -1,0 +1,65 @@
+"""The circuit that a tool and the vacuum hang on: for judging, never for wiring."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from fenwick.core.judging.check import Check, figure
+from fenwick.core.rules import RuleBook
+
+
+@dataclass(frozen=True)
+class Supply:
+    """One tool at work with the vacuum."""
+
+    port: str  #: id of the tool's port
+    circuit: str | None  #: name of the circuit both hang on; None: on different ones, or not known
+    tool: float | None  #: current [A]
+    vacuum: float | None  #: current [A]
+    breaker: float | None = None  #: [A]
+    switch: float | None = None  #: the outlet or switch that starts the vacuum [A]
+    run_on: float | None = None  #: how long that lets the vacuum run on [s]
+    clears: float | None = None  #: what the line takes to clear [s]
+
+
+def supply_checks(supplies: tuple[Supply, ...], rules: RuleBook) -> list[Check]:
+    """The worst tool by each measure; what is not known is left out."""
+    found: dict[str, Check] = {}
+    for supply in supplies:
+        for check in _of_one(supply, rules):
+            worst = found.get(check.id)
+            if worst is None or _excess(check) > _excess(worst):
+                found[check.id] = check
+    return list(found.values())
+
+
+def _excess(check: Check) -> tuple[int, float]:
+    value, limit = float(check.value[0]), float(check.limit[0])
+    ratio = limit / max(value, 1e-9) if check.id == "run-on" else value / max(limit, 1e-9)
+    return int(check.level[0]), ratio
+
+
+def _of_one(supply: Supply, rules: RuleBook) -> list[Check]:
+    found = []
+    if supply.circuit is not None and supply.tool is not None and supply.vacuum is not None:
+        found += _currents(supply, supply.tool, supply.vacuum, rules)
+    if supply.run_on is not None and supply.clears is not None:
+        short = supply.run_on < supply.clears
+        found.append(figure("run-on", False, short, supply.run_on, supply.clears, "seconds", supply.port))
+    return found
+
+
+def _currents(supply: Supply, tool: float, vacuum: float, rules: RuleBook) -> list[Check]:
+    total, found = tool + vacuum, []
+    if supply.breaker is not None:
+        long = float(np.max(rules["circuit.continuous"])) * supply.breaker
+        over = total > supply.breaker
+        found.append(figure("circuit", over, total > long, total, long, "current", supply.port, supply.breaker))
+        starts = tool + float(np.max(rules["circuit.start"])) * vacuum
+        trips = float(np.max(rules["circuit.trip"])) * supply.breaker
+        found.append(figure("start-up", False, starts > trips, starts, trips, "current", supply.port))
+    if supply.switch is not None:
+        found.append(figure("switch", total > supply.switch, False, total, supply.switch, "current", supply.port))
+    return found

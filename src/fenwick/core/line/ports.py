@@ -1,0 +1,84 @@
+"""The tool ports of a line one at a time: which gates stand open, and what each port gets alone."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+
+import numpy as np
+
+from fenwick.core.arrays import Array, Values
+from fenwick.core.components.dust import mixed
+from fenwick.core.components.elements import Branch
+from fenwick.core.line.line import Leaf, Line
+from fenwick.core.line.operating import operating_point
+
+
+def with_dust(line: Line) -> Line:
+    """The line with the dust of its open ports, mixed by what each makes; its own dust where that cannot be told."""
+    working = [leaf.port for leaf in line.leaves if leaf.open]
+    usual = line.usual_dust or line.dust
+    kinds = [port.dust or usual for port in working]
+    if all(leaf.port.dust is None for leaf in line.leaves) or any(kind is None for kind in kinds) or not kinds:
+        return line
+    if all(kind is kinds[0] for kind in kinds):
+        return replace(line, dust=kinds[0], usual_dust=usual)
+    rates = [0.0 if port.dust_rate is None else float(np.max(port.dust_rate)) for port in working]
+    made = [(kind, rate) for kind, rate in zip(kinds, rates, strict=True) if kind is not None and rate > 0.0]
+    if len(made) < len([port for port in working if port.dust_rate is not None or port.tool is None]):
+        return replace(line, dust=usual, usual_dust=usual)
+    return replace(line, dust=mixed(made), usual_dust=usual)
+
+
+def with_openings(line: Line, openings: dict[str, Values]) -> Line:
+    """The line with the gates of some branches set; a branch without a gate stays without one.
+
+    Parameters
+    ----------
+    line : any
+    openings : branch id to open share, 0 … 1 [-]
+    """
+
+    def turned(branch: Branch) -> Branch:
+        opening = branch.gate_opening if branch.gate_opening is None else openings.get(branch.id, branch.gate_opening)
+        return replace(branch, gate_opening=opening, branches=tuple(turned(inner) for inner in branch.branches))
+
+    return with_dust(replace(line, branches=tuple(turned(branch) for branch in line.branches)))
+
+
+def alone_openings(line: Line) -> dict[str, Array]:
+    """Openings of every branch, shape (ports,): variant i has port i open alone, as far as there are gates to shut.
+
+    Other ports of the same tool stay open with it.
+    """
+    leaves = line.leaves
+    together = [[other for other in leaves if other is leaf or _same_tool(leaf, other)] for leaf in leaves]
+    ways = [{branch.id for other in group for branch in other.way} for group in together]
+    branches = {branch.id for leaf in line.leaves for branch in leaf.way}
+    return {name: np.array([1.0 if name in way else 0.0 for way in ways]) for name in branches}
+
+
+def _same_tool(leaf: Leaf, other: Leaf) -> bool:
+    return leaf.port.tool is not None and leaf.port.tool == other.port.tool
+
+
+def line_alone(line: Line, port: int) -> Line:
+    """The line with one port open alone, by its place among the leaves."""
+    return with_openings(line, {name: float(opening[port]) for name, opening in alone_openings(line).items()})
+
+
+@dataclass(frozen=True)
+class Alone:
+    """Every port open alone, as far as there are gates to shut; arrays of shape (ports,)."""
+
+    flow: Array  #: air at the tool, at room density [m^3/s]
+    through: Array  #: the vacuum, at room density, leaks included [m^3/s]
+    suction: Array  #: that the fan makes [Pa]
+
+
+def each_alone(line: Line) -> Alone:
+    """Every port of a single variant open alone, all in one batch."""
+    point = operating_point(with_openings(line, {**alone_openings(line)}))
+    ports = len(line.leaves)
+    flow = np.diagonal(np.broadcast_to(point.port_flow, (ports, ports)))
+    through = np.broadcast_to(point.mass_flow / point.room_density, (ports,))
+    return Alone(np.asarray(flow), through, np.broadcast_to(point.suction, (ports,)))

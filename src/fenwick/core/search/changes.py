@@ -1,0 +1,213 @@
+"""The table of single changes: to what each is made, its sensible values there, and the part with it made."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterable, Iterator
+from dataclasses import dataclass, replace
+from typing import Any, TypeAlias
+
+import numpy as np
+
+from fenwick.core.arrays import Values, one_value
+from fenwick.core.catalogue.parts import HOSE_BORES
+from fenwick.core.components.elements import Branch, Hose, InlineFilter, Leak, Port, Reducer
+from fenwick.core.components.hood import Enclosure, OpenHood, SlotHood
+from fenwick.core.components.separator import Separator
+from fenwick.core.components.vacuum import Vacuum
+from fenwick.core.judging.check import Check
+from fenwick.core.judging.strength import folding_suction
+from fenwick.core.line.line import Leaf, Line
+from fenwick.core.line.rows import RIBBED_WALLS, bend_factor, bin_leak_reading, entry_loss, wall_roughness
+from fenwick.core.rules import ENTRY_LOSS, RuleBook
+
+SHORTER = (0.5, 0.75)  #: of its length, what a hose is cut to [-]
+TAPER = 0.1  #: length of a cone in the place of a step [m]
+SHORTEST = 0.6  #: a hose is not cut below this [m]
+NEARER = (0.5, 0.75)  #: of its distance, what a port is moved to [-]
+NEAREST = 0.01  #: a port is not moved nearer than this [m]
+CLOSED_IN = 0.5  #: of its open area, what a box is closed to [-]
+SAME_SIZE = 0.002  #: bores closer than this are the same [m]
+BETTER_ENTRIES = ("flanged", "tapered", "bellmouth")  #: what a plain or flanged port can become
+VACUUM = "vacuum"  #: stands for the part
+EXCHANGE = "vacuum"  #: of the vacuum for another one
+STIFFEN, SHUT = "stiffen", "shut"  #: no numbers of a batch: a ring more, and other dust once a tool stands still
+
+
+@dataclass(frozen=True)
+class Candidate:
+    """One change to one part."""
+
+    kind: str  #: of KINDS, or EXCHANGE, whose part is the name of the other vacuum
+    part: str  #: id of the part, port or branch it is made to
+    value: float = 0.0  #: the new value, where there is one; SI
+
+
+#: a value in every variant: its own, but in those of the change at hand the new one, or the one given here
+Column: TypeAlias = Callable[..., Values]
+
+
+@dataclass(frozen=True)
+class Kind:
+    """One kind of change: to what it is made, its sensible values there, and the part with it made in a batch."""
+
+    to: type | tuple[type, ...]
+    values: Callable[[Any, Line], Iterable[float]]
+    make: Callable[[Any, Column, RuleBook], Any]
+
+
+def _smaller(shares: tuple[float, ...], now: Values, least: float) -> list[float]:
+    return [one_value(now) * share for share in shares if one_value(now) * share >= least]
+
+
+def _unmade(part: Any, _to: Column, _rules: RuleBook) -> Any:
+    return part
+
+
+def _when(holds: object, value: float = 0.0) -> tuple[float, ...]:
+    return (value,) if holds else ()
+
+
+def _bores(hose: Hose, _: Line) -> list[float]:
+    return [size for size in HOSE_BORES if abs(size - one_value(hose.bore)) > SAME_SIZE]
+
+
+def _smooth(hose: Hose, to: Column, rules: RuleBook) -> Hose:
+    smooth = one_value(rules["wall.smooth"])
+    bends = to(bend_factor(hose, rules), 1.0)
+    return replace(hose, roughness=to(wall_roughness(hose, rules), smooth), bend_factor=bends)
+
+
+def _straight(hose: Hose, to: Column, _: RuleBook) -> Hose:
+    return replace(hose, bends=tuple(replace(bend, angle=to(bend.angle, 0.0)) for bend in hose.bends))
+
+
+def _entries(port: Port, line: Line) -> list[float]:
+    here = one_value(entry_loss(port, line.rules))
+    losses = [ENTRY_LOSS[name] for name in BETTER_ENTRIES]
+    better = [loss for loss in losses if isinstance(loss, float) and loss < here]
+    return better if port.entry in ("plain", "flanged") else []
+
+
+def _nearer(port: Port, _: Line) -> list[float]:
+    hood = port.hood
+    if isinstance(hood, SlotHood) or (isinstance(hood, OpenHood) and not hood.built_in):
+        return _smaller(NEARER, hood.distance, NEAREST)
+    return []
+
+
+def _closed_in(port: Port, to: Column, _: RuleBook) -> Port:
+    assert isinstance(port.hood, Enclosure)
+    left = to(1.0)
+    return replace(port, hood=replace(port.hood, ways=tuple(replace(w, area=w.area * left) for w in port.hood.ways)))
+
+
+def _rings(stage: Separator, line: Line) -> tuple[float, ...]:
+    """Half way up the longest bay, where the wall is known."""
+    longest = max(stage.bin.bays)[0]
+    at = next(i for i, bay in enumerate(stage.bin.bays) if bay[0] == longest)
+    half_way = sum(bay[0] for bay in stage.bin.bays[:at]) + longest / 2
+    return _when(folding_suction(stage, line) is not None, half_way)
+
+
+def _sealed(stage: Separator, to: Column, rules: RuleBook) -> Separator:
+    return stage.changed(bin=replace(stage.bin, leak_area=to(bin_leak_reading(stage, rules), 0.0)))
+
+
+def _emptied(stage: Separator, to: Column, _: RuleBook) -> Separator:
+    return stage.changed(bin=replace(stage.bin, fill_height=to(stage.bin.fill_height, 0.0)))
+
+
+def _cleaned(key: str) -> Kind:
+    def values(vacuum: Vacuum, _: Line) -> tuple[float, ...]:
+        medium = getattr(vacuum, key)
+        return _when(medium is not None and np.max(medium.held) > 0.0)
+
+    def make(vacuum: Vacuum, to: Column, _: RuleBook) -> Vacuum:
+        medium = getattr(vacuum, key)
+        return replace(vacuum, **{key: replace(medium, held=to(medium.held, 0.0))})
+
+    return Kind(Vacuum, values, make)
+
+
+#: every kind but the exchange of the vacuum, which differs in more than numbers
+KINDS: dict[str, Kind] = {
+    "bore": Kind(Hose, _bores, lambda hose, to, _: replace(hose, bore=to(hose.bore))),
+    "shorter": Kind(
+        Hose,
+        lambda hose, _: _smaller(SHORTER, hose.length, SHORTEST),
+        lambda hose, to, _: replace(hose, length=to(hose.length)),
+    ),
+    "smooth": Kind(Hose, lambda hose, _: _when(hose.wall in RIBBED_WALLS and hose.roughness is None), _smooth),
+    "straight": Kind(Hose, lambda hose, _: _when(hose.bends), _straight),
+    "seal": Kind(
+        Leak,
+        lambda leak, _: _when(np.max(leak.area) > 0.0),
+        lambda leak, to, _: replace(leak, area=to(leak.area, 0.0)),
+    ),
+    "taper": Kind(
+        Reducer,
+        lambda step, _: _when(np.max(step.length) < TAPER and np.any(step.bore_in != step.bore_out), TAPER),
+        lambda step, to, _: replace(step, length=to(step.length)),
+    ),
+    "clean-inline": Kind(
+        InlineFilter,
+        lambda part, _: _when(np.max(part.medium.held) > 0.0),
+        lambda part, to, _: replace(part, medium=replace(part.medium, held=to(part.medium.held, 0.0))),
+    ),
+    "seal-bin": Kind(
+        Separator,
+        lambda stage, line: _when(np.max(bin_leak_reading(stage, line.rules)) > 0.0),
+        _sealed,
+    ),
+    "empty": Kind(Separator, lambda stage, _: _when(np.max(stage.bin.fill_height) > 0.0), _emptied),
+    "upright": Kind(
+        Separator,
+        lambda stage, _: _when(np.max(stage.tilt) > 0.0),
+        lambda stage, to, _: stage.changed(tilt=to(stage.tilt, 0.0)),
+    ),
+    STIFFEN: Kind(Separator, _rings, _unmade),
+    "entry": Kind(Port, _entries, lambda port, to, rules: replace(port, entry_loss=to(entry_loss(port, rules)))),
+    "nearer": Kind(
+        Port, _nearer, lambda port, to, _: replace(port, hood=replace(port.hood, distance=to(port.hood.distance)))
+    ),
+    "close-in": Kind(Port, lambda port, _: _when(isinstance(port.hood, Enclosure), CLOSED_IN), _closed_in),
+    SHUT: Kind(Branch, lambda branch, _: _when(branch.port is not None and branch.gate_opening is not None), _unmade),
+    "clean": _cleaned("filter"),
+    "clean-bag": _cleaned("bag"),
+}
+
+
+def candidates(line: Line, port: int) -> tuple[Candidate, ...]:
+    """Every sensible single change of a single variant for the port at a place among the leaves."""
+    leaf = line.leaves[port]
+    parts = [part for branch in leaf.way for part in branch.elements] + list(line.trunk)
+    found: list[Candidate] = []
+    for part in parts:
+        found += _of_part(part, part.id, line)
+    found += _of_part(leaf.port, leaf.id, line)
+    for other in _open_beside(line, leaf):
+        found += _of_part(other.way[0], other.id, line)
+    return (*found, *_of_part(line.vacuum, VACUUM, line))
+
+
+def _of_part(part: object, name: str, line: Line) -> Iterator[Candidate]:
+    for key, kind in KINDS.items():
+        if isinstance(part, kind.to):
+            yield from (Candidate(key, name, value) for value in kind.values(part, line))
+
+
+def _open_beside(line: Line, leaf: Leaf) -> list[Leaf]:
+    own = {branch.id for branch in leaf.way}
+    return [other for other in line.leaves if other.id not in own and other.open]
+
+
+#: check to the kind of change that mends it; of the others it is a matter of taste
+MENDS = {"bin-collapse": STIFFEN, "bin-leak": "seal-bin", "bin-full": "empty"}
+
+
+def mending(line: Line, check: Check) -> Candidate | None:
+    """The single change that mends a check of a single variant; None where there is none."""
+    kind = MENDS.get(check.id)
+    if kind is None:
+        return None
+    return next((one for one in candidates(line, 0) if one.kind == kind and one.part == check.part), None)

@@ -1,0 +1,157 @@
+"""What each thing about a separator and its bin costs or would gain, one at a time, and the way there."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass, replace
+
+import numpy as np
+
+from fenwick.core.arrays import Array, stack_variants, variant_form
+from fenwick.core.components.separator import Separator, SlottedDisc
+from fenwick.core.judging.assess import assess
+from fenwick.core.line.line import Line
+
+SWEEP_POINTS = 41
+MOST_TILT = np.pi / 4.0  #: [rad]
+MOST_LEAK_SHARE = 0.15  #: of the flow, up to which a leak is followed [-]
+LEAK_STEPS = np.array([0.0, 1.0, 2.0, 4.0, 7.0, 11.0, 16.0, 23.0, 32.0, 45.0, 62.0, 85.0, 115.0, 155.0, 210.0, 280.0])
+NARROWER, WIDER = 0.7, 1.4  #: of the size it has
+TALLER = 0.15  #: more bin [m]
+TURNED = np.pi / 2.0  #: a slot's start, turned on [rad]
+
+
+@dataclass(frozen=True)
+class Effect:
+    """What the line keeps as it stands, and with one thing otherwise."""
+
+    id: str
+    kept: float  #: with it otherwise [-]
+    gain: float  #: against the line as it stands [-]
+    value: float  #: what the thing would be; its meaning goes with the id
+
+
+def with_stage(line: Line, stage: Separator) -> Line:
+    """The line with a separator in the place of the one of the same id."""
+    trunk = tuple(stage if part.id == stage.id else part for part in line.trunk)
+    return replace(line, trunk=trunk)
+
+
+def put_right(stage: Separator) -> Iterator[tuple[str, float, Separator]]:
+    """(id, value, separator) with each fault of the bin put right."""
+    box = stage.bin
+    if np.max(box.fill_height) > 0.0:
+        yield "empty", 0.0, stage.changed(bin=replace(box, fill_height=0.0))
+    if box.leak_area is None or np.max(box.leak_area) > 0.0:
+        yield "seal", 0.0, stage.changed(bin=replace(box, leak_area=0.0))
+    if np.max(stage.tilt) > 0.0:
+        yield "upright", 0.0, stage.changed(tilt=0.0)
+    if box.ledges:
+        yield "smooth", 0.0, stage.changed(bin=replace(box, ledges=()))
+    if stage.swapped:
+        yield "swap-back", 0.0, stage.changed(swapped=False)
+
+
+def made_otherwise(stage: Separator) -> Iterator[tuple[str, float, Separator]]:
+    """(id, value, separator) with each size that is easily made otherwise."""
+    taller = replace(stage.bin, heights=(*stage.bin.heights[:-1], stage.bin.height + TALLER))
+    yield "deeper-bin", stage.bin.height + TALLER, stage.changed(bin=taller)
+    if isinstance(stage, SlottedDisc):
+        for name, share in (("slot-narrower", NARROWER), ("slot-wider", WIDER)):
+            slots = tuple(replace(slot, width=share * slot.width) for slot in stage.slots)
+            yield name, float(np.max(slots[0].width)), stage.changed(slots=slots)
+        for name, share in (("arc-shorter", NARROWER), ("arc-longer", WIDER)):
+            slots = tuple(replace(slot, arc=share * slot.arc) for slot in stage.slots)
+            if sum(float(np.max(slot.arc)) for slot in slots) <= 2.0 * np.pi:
+                yield name, float(np.max(slots[0].arc)), stage.changed(slots=slots)
+        turned = tuple(replace(slot, start=slot.start + TURNED) for slot in stage.slots)
+        yield "slot-turned", float(np.max(turned[0].start)), stage.changed(slots=turned)
+        hangs = float(np.max(stage.outlet_length))
+        for name, length in (("outlet-shorter", 0.5 * hangs), ("outlet-longer", 1.5 * hangs)):
+            if length < float(np.max(stage.chamber_height)):
+                yield name, length, stage.changed(outlet_length=length)
+
+
+def effects(line: Line, stage: Separator) -> tuple[tuple[Effect, ...], tuple[Effect, ...]]:
+    """(what each fault costs, the worst first; what other sizes would gain or lose, the best first).
+
+    Parameters
+    ----------
+    line : a single variant, its dust known
+    stage : one of its separators
+    """
+    faults, sizes = list(put_right(stage)), list(made_otherwise(stage))
+    shares = _kept_of_each([line, *(with_stage(line, other) for _, _, other in (*faults, *sizes))])
+    now = shares[0]
+    found = [
+        Effect(name, kept, kept - now, value)
+        for (name, value, _), kept in zip((*faults, *sizes), shares[1:], strict=True)
+    ]
+    by_gain = sorted(found, key=lambda effect: -effect.gain)
+    names = {name for name, _, _ in faults}
+    return tuple(e for e in by_gain if e.id in names), tuple(e for e in by_gain if e.id not in names)
+
+
+def _kept_of_each(lines: list[Line]) -> list[float]:
+    """What all stages keep, of single lines that may differ in anything."""
+    groups: dict[object, list[int]] = {}
+    for i, line in enumerate(lines):
+        groups.setdefault(variant_form(line), []).append(i)
+    shares = [0.0] * len(lines)
+    for members in groups.values():
+        kept = assess(stack_variants([lines[i] for i in members])).kept
+        assert kept is not None, "the dust is known"
+        for i, share in zip(members, np.broadcast_to(kept, (len(members),)), strict=True):
+            shares[i] = float(share)
+    return shares
+
+
+@dataclass(frozen=True)
+class Sweep:
+    """What is kept as one thing runs through its range."""
+
+    id: str  #: fill, tilt or leak
+    value: Array  #: height [m], angle [rad], or share of the flow [-]; shape (k,)
+    kept: Array  #: [-], shape (k,)
+    now: float  #: where the line stands
+
+
+def sweeps(line: Line, stage: Separator) -> tuple[Sweep, ...]:
+    """Against the bin's fill, the separator's tilt and the leak below it.
+
+    Parameters
+    ----------
+    line : a single variant, its dust known
+    stage : one of its separators
+    """
+    fill = np.linspace(0.0, stage.bin.height, SWEEP_POINTS)
+    tilt = np.linspace(0.0, MOST_TILT, SWEEP_POINTS)
+    leaks = LEAK_STEPS * 1e-5 * max(float(np.max(stage.hose_bore)) / 0.05, 0.2) ** 2
+    found = [
+        Sweep(
+            "fill",
+            fill,
+            _kept(line, stage.changed(bin=replace(stage.bin, fill_height=fill))),
+            _now(line, stage, "fill"),
+        ),
+        Sweep("tilt", tilt, _kept(line, stage.changed(tilt=tilt)), _now(line, stage, "tilt")),
+    ]
+    leaking = with_stage(line, stage.changed(bin=replace(stage.bin, leak_area=leaks)))
+    assessed = assess(leaking)
+    at = [s.id for s in assessed.separations].index(stage.id)
+    share = assessed.separations[at].leak_share
+    assert assessed.kept is not None
+    inside = share <= MOST_LEAK_SHARE
+    now = float(assess(line).separations[at].leak_share[0])
+    found.append(Sweep("leak", share[inside], assessed.kept[inside], now))
+    return tuple(found)
+
+
+def _kept(line: Line, stage: Separator) -> Array:
+    kept = assess(with_stage(line, stage)).kept
+    assert kept is not None
+    return kept
+
+
+def _now(line: Line, stage: Separator, what: str) -> float:
+    return float(np.max(stage.bin.fill_height if what == "fill" else stage.tilt))

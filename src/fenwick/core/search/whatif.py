@@ -1,0 +1,222 @@
+"""One change at a time: every sensible single change of a line, tried in one batch and ranked for one tool port.
+
+Variant 0 is the line as it stands; variant i is it with candidate i − 1 made and nothing else.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Mapping
+from dataclasses import dataclass, replace
+from typing import Any, TypeAlias
+
+import numpy as np
+
+from fenwick.core.arrays import Values
+from fenwick.core.components.elements import Branch
+from fenwick.core.judging.assess import Assessment, assess
+from fenwick.core.judging.strength import weakest_bin
+from fenwick.core.line.line import Line
+from fenwick.core.line.ports import with_openings
+from fenwick.core.search.changes import EXCHANGE, KINDS, SHUT, STIFFEN, VACUUM, Candidate, Column
+from fenwick.core.search.effects import with_stage
+from fenwick.core.search.figures import Figures, figures_at, figures_of_each
+
+TOLD_SPEED, TOLD_KEPT, TOLD_AIR = 0.05, 0.002, 0.005  #: moves too small to tell: of the speed, points, of the air [-]
+AT_THE_HOOD = ("nearer", "close-in")  #: changes that show in what ends in the bin
+LEAST_AIR_GAIN = 0.01  #: share of the flow from which a gain in air alone is worth a line [-]
+LEAST_STRENGTH_GAIN = 1.2  #: ratio from which a bin that still folds is worth stiffening [-]
+LEAST_KEPT_GAIN = 0.005  #: share of the dust made from which a gain is worth a line [-]
+
+#: before and after
+Pair: TypeAlias = tuple[float, float]
+
+
+@dataclass(frozen=True)
+class Move:
+    """One figure before and after a change."""
+
+    figure: str  #: folding, speed, kept, in_bin or flow
+    before: float
+    after: float
+
+    @property
+    def gains(self) -> bool:
+        """Whether it is better than before: all of them are better where there is more."""
+        return self.after > self.before or self.figure in ("folding", "in_bin")
+
+    @property
+    def change(self) -> float:
+        """Of what it was, what it gained [-]."""
+        return self.after / self.before - 1.0 if self.before > 0.0 else 0.0
+
+
+@dataclass(frozen=True)
+class Outcome:
+    """What a candidate comes to at the port, beside the line as it stands: each figure before and after."""
+
+    candidate: Candidate
+    flow: Pair  #: air at the tool [m^3/s]
+    speed: Pair | None  #: slowest dust-laden hose [m/s]
+    kept: Pair | None  #: of what enters the separator [-]
+    in_bin: Pair | None  #: of the dust made [-]
+    folding: Pair | None  #: folding over blocked suction [-]
+    acts: tuple[int, int]  #: figures to act on
+
+    @property
+    def mends(self) -> bool:
+        """Whether a figure stops being to act on."""
+        return self.acts[1] < self.acts[0]
+
+    @property
+    def moves(self) -> tuple[Move, ...]:
+        """What of it is worth telling, gains before losses."""
+        found = [Move("folding", *self.folding)] if self.folding and self.folding[0] != self.folding[1] else []
+        if self.speed and abs(self.speed[1] - self.speed[0]) > TOLD_SPEED * self.speed[0]:
+            found.append(Move("speed", *self.speed))
+        if self.kept and abs(self.kept[1] - self.kept[0]) > TOLD_KEPT:
+            found.append(Move("kept", *self.kept))
+        if self.candidate.kind in AT_THE_HOOD and self.in_bin:
+            found.append(Move("in_bin", *self.in_bin))
+        air = Move("flow", *self.flow)
+        if abs(air.change) > TOLD_AIR:
+            found.append(air)
+        return tuple(sorted(found, key=lambda move: not move.gains))
+
+
+class _Batch:
+    """Builds the batch: every value that some change touches becomes an array over variants, the rest stays."""
+
+    def __init__(self, line: Line, changes: tuple[Candidate, ...]) -> None:
+        self.given, self.count = line, len(changes) + 1
+        self.hits: dict[str, dict[str, list[tuple[int, float]]]] = {}
+        for i, change in enumerate(changes, start=1):
+            self.hits.setdefault(change.part, {}).setdefault(change.kind, []).append((i, change.value))
+
+    def line(self) -> Line:
+        """The whole batch."""
+        given = self.given
+        return replace(
+            given,
+            vacuum=self.changed(given.vacuum, VACUUM),
+            branches=tuple(self.branch(branch) for branch in given.branches),
+            trunk=tuple(self.changed(part, part.id) for part in given.trunk),
+        )
+
+    def branch(self, branch: Branch) -> Branch:
+        """A branch with everything on it."""
+        return replace(
+            branch,
+            port=self.changed(branch.port, branch.id) if branch.port else None,
+            elements=tuple(self.changed(part, part.id) for part in branch.elements),
+            branches=tuple(self.branch(inner) for inner in branch.branches),
+        )
+
+    def changed(self, part: Any, name: str) -> Any:
+        """A part with each of its changes in a variant of its own."""
+        for key, hits in self.hits.get(name, {}).items():
+            if isinstance(part, KINDS[key].to):
+                part = KINDS[key].make(part, self.column(hits), self.given.rules)
+        return part
+
+    def column(self, hits: list[tuple[int, float]]) -> Column:
+        """What puts the new values of some changes into a column."""
+
+        def column(base: Values, new: float | None = None) -> Values:
+            values = np.array(np.broadcast_to(np.asarray(base, dtype=float), (self.count,)))
+            for i, value in hits:
+                values[i] = value if new is None else new
+            return values
+
+        return column
+
+
+def try_all(line: Line, port: int, changes: tuple[Candidate, ...], now: Figures | None = None) -> tuple[Outcome, ...]:
+    """What each change alone comes to, the most useful first; those that gain nothing are left out.
+
+    Ranked by how many figures stop being to act on, then by the gain in dust that ends in the bin, then by the gain in
+    air at the tool.
+
+    Parameters
+    ----------
+    line : a single variant
+    port : place among the leaves
+    changes : from `candidates`
+    now : figures of the line as it stands, where they are known already
+    """
+    if not changes:
+        return ()
+    shut = [change for change in changes if change.kind == SHUT]
+    together = tuple(change for change in changes if change.kind != SHUT)
+    batch = _Batch(line, together).line()
+    found = figures_at(batch, _with_rings(batch, assess(batch), together), port)
+    now = now or found.variant(0)
+    apart = figures_of_each([with_openings(line, {change.part: 0.0}) for change in shut], port)
+    after = [*(found.variant(i + 1) for i in range(len(together))), *apart]
+    return ranked(_outcome(change, now, new) for change, new in zip((*together, *shut), after, strict=True))
+
+
+def try_exchanges(line: Line, port: int, others: Mapping[str, Line], now: Figures | None = None) -> tuple[Outcome, ...]:
+    """What other vacuums in the place of the line's own come to; those that gain nothing are left out.
+
+    Parameters
+    ----------
+    line : a single variant
+    port : place among the leaves
+    others : the line with each of them, by the name that its candidate bears
+    now : figures of the line as it stands, where they are known already
+    """
+    now = now or figures_at(line, assess(line), port)
+    figures = figures_of_each(list(others.values()), port)
+    return ranked(_outcome(Candidate(EXCHANGE, name), now, new) for name, new in zip(others, figures, strict=True))
+
+
+def _outcome(change: Candidate, before: Figures, after: Figures) -> Outcome:
+    def pair(name: str) -> Pair | None:
+        old, new = getattr(before, name), getattr(after, name)
+        return None if old is None or new is None else (float(old[0]), float(new[0]))
+
+    flow = pair("flow")
+    assert flow is not None
+    speed, kept, in_bin, folding = (pair(name) for name in ("speed", "kept", "in_bin", "folding"))
+    return Outcome(change, flow, speed, kept, in_bin, folding, (int(before.acts[0]), int(after.acts[0])))
+
+
+def _with_rings(batch: Line, found: Assessment, changes: tuple[Candidate, ...]) -> Assessment:
+    """The assessment with the strength that each new ring gives in its variant."""
+    whole = found.collapse
+    if whole is None:
+        return found
+    folds, stands = (np.array(np.broadcast_to(v, (len(changes) + 1,))) for v in (whole.folds, whole.stands))
+    for i, change in enumerate(changes, start=1):
+        if change.kind == STIFFEN:
+            stage = next(one for one in batch.separators if one.id == change.part)
+            ringed = stage.changed(bin=replace(stage.bin, stiffeners=(*stage.bin.stiffeners, change.value)))
+            stronger = weakest_bin(with_stage(batch, ringed), found.point)
+            assert stronger is not None
+            folds[i] = np.broadcast_to(stronger.folds, folds.shape)[i]
+            stands[i] = np.broadcast_to(stronger.stands, stands.shape)[i]
+    return replace(found, collapse=replace(whole, folds=folds, stands=stands))
+
+
+def ranked(outcomes: Iterable[Outcome]) -> tuple[Outcome, ...]:
+    """Those that gain something, the most useful first."""
+    return tuple(sorted((outcome for outcome in outcomes if _worth(outcome)), key=_rank))
+
+
+def _gain(pair: Pair | None) -> float:
+    return pair[1] - pair[0] if pair else 0.0
+
+
+def _worth(outcome: Outcome) -> bool:
+    if outcome.acts[1] != outcome.acts[0]:
+        return outcome.acts[1] < outcome.acts[0]
+    folding = outcome.folding
+    if folding is not None and folding[0] < 1.0 and folding[1] > LEAST_STRENGTH_GAIN * folding[0]:
+        return True  # a first step, where one is not enough
+    if outcome.in_bin is not None:
+        return _gain(outcome.in_bin) > LEAST_KEPT_GAIN
+    return _gain(outcome.flow) > LEAST_AIR_GAIN * outcome.flow[0]
+
+
+def _rank(outcome: Outcome) -> tuple[int, float, float]:
+    return outcome.acts[1] - outcome.acts[0], -_gain(outcome.in_bin), -_gain(outcome.flow)

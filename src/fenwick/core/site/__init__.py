@@ -1,0 +1,1 @@
+"""The floor plan: ways of hoses and cords."""

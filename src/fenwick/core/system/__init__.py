@@ -1,1 +1,0 @@
-"""The whole line: the operating point, and what follows from it."""

@@ -1,0 +1,124 @@
+"""Particle logs: rows kept as they were read, put in order and judged only when they are looked at."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from datetime import UTC, datetime
+
+from sqlalchemy import insert
+from sqlmodel import Session, col, select
+
+from fenwick.core.bench.trials.monitor import Log, Monitored, monitored, ordered
+from fenwick.data.lines import NotFoundError
+from fenwick.data.tables import DustLine
+from fenwick.data.trial_tables import AirLog, AirLogRow
+
+
+@dataclass(frozen=True)
+class LogState:
+    """A log as it stands."""
+
+    id: int
+    line_id: int
+    run_id: int | None
+    name: str
+    on: str
+    live: bool
+    notes: str
+    cuts: tuple[tuple[float, float], ...]  #: (start, stop) [s]
+    log: Log
+    monitored: Monitored
+
+
+def begin_log(session: Session, line_id: int, name: str, run_id: int | None = None) -> int:
+    """A new log, being read live; its id."""
+    if session.get(DustLine, line_id) is None:
+        raise NotFoundError(f"There is no line number {line_id} in this shop.")
+    log = AirLog(line_id=line_id, run_id=run_id, name=name[:120])
+    session.add(log)
+    session.commit()
+    assert log.id is not None
+    return log.id
+
+
+def add_rows(session: Session, log_id: int, rows: Sequence[tuple[float, float]], unreadable: int = 0) -> None:
+    """Keep rows (time [s], value [kg/m^3]) as they were read, and count what could not be."""
+    if rows:
+        session.execute(insert(AirLogRow), [{"log_id": log_id, "time": t, "value": v} for t, v in rows])
+    if unreadable:
+        log = _log(session, log_id)
+        log.unreadable += unreadable
+        session.add(log)
+    session.commit()
+
+
+def end_log(session: Session, log_id: int, notes: str = "") -> None:
+    """The log is whole."""
+    log = _log(session, log_id)
+    log.ended_at = log.ended_at or datetime.now(UTC)
+    log.notes = (notes or log.notes)[:1000]
+    session.add(log)
+    session.commit()
+
+
+def set_cuts(session: Session, log_id: int, cuts: Sequence[tuple[float, float]]) -> None:
+    """When was cut, (start, stop) [s] of each."""
+    log = _log(session, log_id)
+    log.cuts = ";".join(f"{start:.3f}-{stop:.3f}" for start, stop in sorted(cuts))[:2000]
+    session.add(log)
+    session.commit()
+
+
+def log_state(session: Session, log_id: int) -> LogState:
+    """A log, put in order and judged.
+
+    Raises
+    ------
+    NotFoundError
+    """
+    log = _log(session, log_id)
+    found = session.execute(
+        select(AirLogRow.time, AirLogRow.value).where(AirLogRow.log_id == log_id).order_by(col(AirLogRow.id))
+    ).all()
+    cuts = tuple(
+        (float(start), float(stop)) for start, _, stop in (one.partition("-") for one in log.cuts.split(";") if one)
+    )
+    rows = ordered([(t, v) for t, v in found], log.unreadable)
+    return LogState(
+        log_id,
+        log.line_id,
+        log.run_id,
+        log.name,
+        log.created_at.date().isoformat(),
+        log.ended_at is None,
+        log.notes,
+        cuts,
+        rows,
+        monitored(rows, cuts),
+    )
+
+
+def logs_of(session: Session, line_id: int) -> list[tuple[int, str, str]]:
+    """(id, name, date) of a line's logs, the newest first."""
+    mine = select(AirLog).where(AirLog.line_id == line_id, col(AirLog.removed_at).is_(None))
+    rows = session.exec(mine.order_by(col(AirLog.id).desc())).all()
+    return [(log.id, log.name, log.created_at.date().isoformat()) for log in rows if log.id is not None]
+
+
+def remove_log(session: Session, log_id: int, *, back: bool = False) -> int:
+    """Take a log away, or bring it back; id of its line."""
+    log = session.get(AirLog, log_id)
+    if log is None:
+        raise NotFoundError(f"There is no log number {log_id} in this shop.")
+    log.removed_at = None if back else datetime.now(UTC)
+    session.add(log)
+    session.commit()
+    return log.line_id
+
+
+def _log(session: Session, log_id: int) -> AirLog:
+    log = session.get(AirLog, log_id)
+    if log is None or log.removed_at is not None:
+        raise NotFoundError(f"There is no log number {log_id} in this shop, or it was taken away.")
+    return log

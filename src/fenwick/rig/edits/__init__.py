@@ -1,0 +1,1 @@
+"""Changes of a rig, each a new rig that has been checked as a whole."""

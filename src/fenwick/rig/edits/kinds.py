@@ -1,0 +1,165 @@
+"""The kinds of separator: their names, sizes to begin with, and exchanging one for another over the same bin."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass
+from math import pi, sqrt
+from typing import Any
+
+from fenwick.core.formulas.cyclone import FAMILIES, CycloneGeometry
+from fenwick.rig.edits.structure import fresh_name
+from fenwick.rig.format.model import Rig
+from fenwick.rig.format.places import path_of
+from fenwick.rig.format.problems import Problem, RigError
+from fenwick.rig.format.read import check_rig
+from fenwick.rig.format.separator import ChamberPart, CyclonePart, SeparatorPart
+
+COMMON_KEYS = ("id", "kind", "name", "tilt_deg", "hoses_swapped", "tool_end", "vacuum_end", "bin")
+ROUND_TO = 0.0005  #: sizes of a design to begin with [m]
+UPRIGHT = 1.4  #: a rectangular inlet begins that much higher than the square of its area [-]
+DISC_DEEP, DISC_CLEAR = 0.12, 0.006  #: how deep a hung disc begins, and its play to the wall [m]
+
+
+@dataclass(frozen=True)
+class Kind:
+    """One kind of separator."""
+
+    label: str
+    sentence: str  #: what it is, for who chooses
+    begin: Callable[[float, float, dict[str, Any]], dict[str, Any]]  #: from inlet bore, outlet bore and bin
+
+
+def _cyclone(inlet: float, outlet: float, box: dict[str, Any]) -> dict[str, Any]:
+    """A high-efficiency cyclone whose inlet has the area of the hose's bore."""
+    family = FAMILIES["high-efficiency"]
+    body = _round(sqrt(pi / 4.0 * inlet**2 / (family.a * family.b)))
+    return {"type": "cyclone", "finish": "smooth", **cyclone_sizes(family.of(body))}
+
+
+def cyclone_sizes(shape: CycloneGeometry) -> dict[str, Any]:
+    """The sizes of a cyclone as keys of the rig file, rounded to what can be measured."""
+    values = {
+        "body_d_m": shape.body,
+        "inlet_height_m": shape.inlet_height,
+        "inlet_width_m": shape.inlet_width,
+        "outlet_d_m": shape.outlet,
+        "outlet_length_m": shape.outlet_length,
+        "cylinder_height_m": shape.cylinder,
+        "total_height_m": shape.height,
+        "dust_outlet_d_m": shape.dust_outlet,
+    }
+    return {key: _round(float(value)) for key, value in values.items()}
+
+
+def _disc(inlet: float, outlet: float, box: dict[str, Any]) -> dict[str, Any]:
+    top = box["profile"][-1]["d_m"]
+    return {
+        "type": "slotted-disc",
+        "chamber_d_m": top,
+        "chamber_height_m": max(DISC_DEEP, inlet),
+        "inlet_bore_m": min(inlet, top / 2.0),
+        "outlet_d_m": min(outlet, top / 2.0),
+        "outlet_length_m": max(DISC_DEEP, inlet) / 2.0,
+        "slots": [{"width_m": min(0.03, top / 5.0), "arc_deg": 240.0}],
+    }
+
+
+def _hung_disc(inlet: float, outlet: float, box: dict[str, Any]) -> dict[str, Any]:
+    found = _disc(inlet, outlet, box)
+    low, high = box["profile"][-2:]
+    deep = found["chamber_height_m"]
+    taper = (high["d_m"] - low["d_m"]) / (high["height_m"] - low["height_m"])
+    return {**found, "hung": True, "chamber_d_m": _round(high["d_m"] - taper * deep - DISC_CLEAR)}
+
+
+def _open_bin(kind: str) -> Callable[[float, float, dict[str, Any]], dict[str, Any]]:
+    def begin(inlet: float, outlet: float, box: dict[str, Any]) -> dict[str, Any]:
+        top = box["profile"][-1]
+        most = top["d_m"] / 2.0
+        return {
+            "type": kind,
+            "inlet_bore_m": min(inlet, most),
+            "outlet_d_m": min(outlet, most),
+            "outlet_length_m": min(0.08, top["height_m"] / 4.0),
+        }
+
+    return begin
+
+
+def _one_body(inlet: float, outlet: float, box: dict[str, Any]) -> dict[str, Any]:
+    window = pi / 4.0 * min(inlet, box["profile"][-1]["d_m"] / 2.0) ** 2
+    return {**_disc(inlet, outlet, box), "type": "one-body", "window_area_m2": round(window, 6), "deck_leak_m2": 5e-6}
+
+
+def _round(value: float) -> float:
+    return round(round(value / ROUND_TO) * ROUND_TO, 6)
+
+
+KINDS: dict[str, Kind] = {
+    "cyclone": Kind("Conical cyclone", "A cone on the bin's lid: the finest cut, and the tallest.", _cyclone),
+    "slotted-disc": Kind("Slotted disc, on top", "A flat chamber on the bin, its floor slotted at the rim.", _disc),
+    "hung-disc": Kind("Slotted disc, in the bin", "Under the lid: nothing stands on the bin.", _hung_disc),
+    "elbow-lid": Kind(
+        "Two elbows in a lid", "The least work: two fittings in a lid, and no disc.", _open_bin("elbow-lid")
+    ),
+    "rim-inlet": Kind("Tall bin, inlet at the rim", "A tangential inlet and no disc.", _open_bin("rim-inlet")),
+    "one-body": Kind("One body", "The vacuum's head on a deck over the chamber; no link hose.", _one_body),
+}
+
+
+def kind_of(part: SeparatorPart) -> str:
+    """Which of KINDS a separator is."""
+    hung = bool(getattr(part, "hung", False))
+    return "hung-disc" if hung else str(part.type)  # type: ignore[attr-defined]
+
+
+def turn_inlet(rig: Rig, part: str) -> Rig:
+    """A rig whose separator's inlet is a rectangle instead of a round hose of the same area, or the reverse.
+
+    Raises
+    ------
+    RigError
+        When the kind has a round inlet only, or the other one does not fit.
+    """
+    document = rig.model_dump(mode="json")
+    old = next(e for e in rig.line.elements if e.id == part)
+    if not isinstance(old, CyclonePart | ChamberPart):
+        raise RigError((Problem("", "this kind has a round inlet"),))
+    keys = document["line"]["elements"][int(path_of(document, part).split("[")[-1].rstrip("]"))]
+    if old.inlet_height_m is None:
+        side = sqrt(pi) / 2.0 * (old.inlet_bore_m or 0.0)
+        keys |= {"inlet_height_m": _round(side * UPRIGHT), "inlet_width_m": _round(side / UPRIGHT)}
+        if isinstance(old, CyclonePart):
+            keys["inlet_bore_m"] = None
+    else:
+        height, width = old.inlet
+        keys |= {"inlet_height_m": None, "inlet_width_m": None}
+        keys["inlet_bore_m"] = _round(sqrt(4.0 / pi * height * width))
+    return check_rig(document)
+
+
+def change_kind(rig: Rig, part: str, kind: str) -> Rig:
+    """A rig whose separator is of another kind, with sizes to begin with, over the same bin and between the same hoses.
+
+    Raises
+    ------
+    RigError
+        When there is no such kind, or the bin does not take it.
+    """
+    if kind not in KINDS:
+        raise RigError((Problem("", f"there is no kind of separator called “{kind[:20]}”"),))
+    document = rig.model_dump(mode="json")
+    old = next(e for e in rig.line.elements if e.id == part)
+    assert isinstance(old, SeparatorPart)
+    kept = {key: value for key, value in old.model_dump(mode="json").items() if key in COMMON_KEYS}
+    area = old.inlet[0] * old.inlet[1]
+    round_one = getattr(old, "inlet_bore_m", None)
+    inlet = round_one or sqrt(4.0 * area / pi)
+    index = int(path_of(document, part).split("[")[-1].rstrip("]"))
+    begun = KINDS[kind].begin(inlet, max(old.outlet_d_m, inlet), kept["bin"])
+    document["line"]["elements"][index] = {**kept, **begun, "name": fresh_name(rig, KINDS[kind].label)}
+    document["guesses"] = [
+        guess for guess in document["guesses"] if guess["part"] != part or guess["key"].startswith("bin.")
+    ]
+    return check_rig(document)

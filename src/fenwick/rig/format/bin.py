@@ -1,0 +1,108 @@
+"""The bin under a separator in the rig file."""
+
+from __future__ import annotations
+
+from itertools import pairwise
+from typing import Literal, Self
+
+from pydantic import Field, model_validator
+
+from fenwick.rig.format import fields as f
+from fenwick.rig.format.problems import refuse
+
+MaterialKind = Literal[
+    "hdpe", "pp", "abs", "polycarbonate", "acrylic", "steel", "plywood", "mdf", "fibre-drum", "other"
+]
+PlateKind = Literal["hdpe", "pp", "abs", "polycarbonate", "acrylic", "steel", "plywood", "mdf", "fibre-drum"]
+ClosureKind = Literal["screwed-gasket", "clamp-ring", "foam-strip", "snap-on", "latch-gasket", "loose"]
+
+
+class ProfilePart(f.Part):
+    """An inside diameter of the bin at a height."""
+
+    height_m: f.Depth = Field(title="Height")
+    d_m: f.Size = Field(title="Diameter")
+
+
+class LedgePart(f.Part):
+    """A step in the bin's wall."""
+
+    height_m: f.Depth = Field(title="Height")
+    depth_m: f.Depth = Field(title="Depth")
+
+
+class StiffenerPart(f.Part):
+    """A ring round the bin; its section, where it is known, says whether it is stiff enough."""
+
+    height_m: f.Depth = Field(title="Height")
+    material: PlateKind | None = Field(None, title="Ring of")
+    outwards_m: f.Wall | None = Field(None, title="Ring wide")
+    tall_m: f.Wall | None = Field(None, title="Ring tall")
+
+
+class LidPart(f.Part):
+    """A flat round lid."""
+
+    material: PlateKind = Field(title="Lid of")
+    thickness_m: f.Wall = Field(title="Lid thick")
+    rim_held: f.Flag = Field(False, title="Rim held all round")
+    stiffener_material: PlateKind | None = Field(None, title="Disc glued on")
+    stiffener_m: f.Wall | None = Field(None, title="Disc thick")
+
+    @model_validator(mode="after")
+    def _whole(self) -> Self:
+        if self.stiffener_material is not None and self.stiffener_m is None:
+            refuse("stiffener_m", "is missing: it says how stiff the disc is")
+        return self
+
+
+class ReliefPart(f.Part):
+    """A valve that lets air in before the bin folds."""
+
+    opens_at_pa: f.Suction = Field(title="Valve opens at")
+    area_m2: f.OpenArea = Field(title="Valve opening")
+
+
+class BinPart(f.Part):
+    """The bin under a separator."""
+
+    profile: tuple[ProfilePart, ...] = Field(min_length=2, max_length=20)
+    ledges: tuple[LedgePart, ...] = Field((), max_length=20)
+    wall_m: f.Wall | None = Field(None, title="Bin wall")
+    material: MaterialKind | None = Field(None, title="Bin material")
+    closure: ClosureKind = Field("clamp-ring", title="Lid closure")
+    fill_height_m: f.Depth = Field(0.0, title="Dust height")
+    leak_area_m2: f.GapArea | None = Field(None, title="Bin leak")
+    stiffeners: tuple[StiffenerPart, ...] = Field((), max_length=20)
+    nested: f.Flag = Field(False, title="Nested bucket")
+    youngs_modulus_pa: f.Modulus | None = Field(None, title="Wall's E")
+    poisson_ratio: f.Poisson | None = Field(None, title="Wall's ν")
+    mass_kg: f.Heap | None = Field(None, title="Bin weighs")
+    lid: LidPart | None = None
+    relief: ReliefPart | None = None
+
+    @model_validator(mode="after")
+    def _material_has_data(self) -> Self:
+        for key in ("youngs_modulus_pa", "poisson_ratio"):
+            if self.material == "other" and getattr(self, key) is None:
+                refuse(key, "is missing: without it nobody can say when a bin of this material folds")
+        return self
+
+    @model_validator(mode="after")
+    def _geometry(self) -> Self:
+        if self.profile[0].height_m != 0.0:
+            refuse("profile[0].height_m", "must be 0 m: the profile starts at the floor")
+        for i, (low, high) in enumerate(pairwise(self.profile), start=1):
+            if high.height_m <= low.height_m:
+                refuse(
+                    f"profile[{i}].height_m", "must be above the height before it: list the profile from the floor up"
+                )
+        top = self.profile[-1].height_m
+        if self.fill_height_m > top:
+            refuse("fill_height_m", "must not be above the bin's rim", top, at_most=True)
+        marks = [(f"ledges[{i}].height_m", ledge.height_m) for i, ledge in enumerate(self.ledges)]
+        marks += [(f"stiffeners[{i}].height_m", ring.height_m) for i, ring in enumerate(self.stiffeners)]
+        for key, height in marks:
+            if height > top:
+                refuse(key, "must not be above the bin's rim", top, at_most=True)
+        return self

@@ -1,0 +1,45 @@
+"""A table of text, however a spreadsheet or a logger wrote it: its encoding, its separator, its cells."""
+
+from __future__ import annotations
+
+import csv
+
+from fenwick.rig.format.problems import Problem, RigError
+
+SEPARATORS = (";", "\t", "|", ",")
+
+
+def text_of(raw: bytes) -> str:
+    """The text of a file, by its byte-order mark, else as UTF-8, else as Latin-1.
+
+    Raises
+    ------
+    RigError
+        When it is no text.
+    """
+    for encoding in ("utf-16",) if raw[:2] in (b"\xff\xfe", b"\xfe\xff") else ("utf-8-sig", "latin-1"):
+        try:
+            text = raw.decode(encoding)
+        except UnicodeDecodeError:
+            continue
+        if "\x00" not in text:
+            return text
+    raise refused("the file is not a table of text")
+
+
+def separator_of(lines: list[str]) -> str:
+    """The separator that stands in every line; a comma only where nothing else does, since it may be a decimal's."""
+    for candidate in SEPARATORS:
+        if all(candidate in line for line in lines):
+            return candidate
+    return max(SEPARATORS, key=lambda candidate: sum(candidate in line for line in lines))
+
+
+def cells_of(line: str, separator: str) -> list[str]:
+    """The cells of a line, quotes taken off."""
+    return [cell.strip() for cell in next(csv.reader([line], delimiter=separator), [])]
+
+
+def refused(rule: str) -> RigError:
+    """A table that is not taken, with the rule it breaks."""
+    return RigError((Problem("", rule),))

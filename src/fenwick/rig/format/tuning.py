@@ -1,0 +1,62 @@
+"""Factors that readings gave a line, in its rig file."""
+
+from __future__ import annotations
+
+from typing import Annotated, Any
+
+from pydantic import Field, Strict
+
+from fenwick.rig.format import fields as f
+
+OF_VACUUM = ("fan", "cake")  #: factors that say nothing of another vacuum
+Scale = Annotated[float, Strict(), Field(ge=0.02, le=50.0), f.Measure("number")]
+
+
+Share = Annotated[float, Strict(), Field(ge=0.0, le=1.0), f.Measure("share")]
+
+
+class LeftPart(f.Part):
+    """Of what was believed possible of each factor, the share that the readings left; 1 is all of it."""
+
+    fan: Share = 1.0
+    roughness: Share = 1.0
+    entry: Share = 1.0
+    leak: Share = 1.0
+    cake: Share = 1.0
+    cut: Share = 1.0
+    exchange: Share = 1.0
+
+
+class TuningPart(f.Part):
+    """How the line differs from its description, as its readings say; 1 is as described."""
+
+    on: f.Flag = Field(True, title="Tuned")
+    fan: Scale = Field(1.0, title="Suction of the fan")
+    roughness: Scale = Field(1.0, title="Roughness of the hoses")
+    entry: Scale = Field(1.0, title="Loss at the tool")
+    leak: Scale = Field(1.0, title="Leaks")
+    cake: Scale = Field(1.0, title="Cake on the filter")
+    cut: Scale = Field(1.0, title="Cut size of the separator")
+    exchange: Scale = Field(1.0, title="What the bin gives back")
+
+    unsure: LeftPart | None = None
+
+    @property
+    def left(self) -> dict[str, float]:
+        """By the core's names, the share of its spread that each factor has left."""
+        return self.unsure.model_dump() if self.unsure else {}
+
+    @property
+    def factors(self) -> dict[str, float]:
+        """By the core's names, those that are not 1."""
+        given = self.model_dump(exclude={"on", "unsure"})
+        return {key: value for key, value in given.items() if value != 1.0}
+
+
+def without_factors(document: dict[str, Any], keys: tuple[str, ...]) -> dict[str, Any]:
+    """A rig's document with some factors forgotten: as described, and as unsure as before any reading."""
+    tuning = document.get("tuning")
+    if tuning is None:
+        return document
+    unsure = {**tuning["unsure"], **dict.fromkeys(keys, 1.0)} if tuning.get("unsure") else tuning.get("unsure")
+    return {**document, "tuning": {**tuning, **dict.fromkeys(keys, 1.0), "unsure": unsure}}

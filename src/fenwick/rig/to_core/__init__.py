@@ -1,0 +1,1 @@
+"""From the checked rig file to the components of the core."""

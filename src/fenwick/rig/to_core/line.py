@@ -1,0 +1,227 @@
+"""From the checked rig file to the core's components: degrees to radians, Celsius to kelvin, the rest is SI already."""
+
+from __future__ import annotations
+
+from math import pi, radians
+from typing import Any
+
+from fenwick.core.components.chambers import ElbowLid, OneBody, RimInlet
+from fenwick.core.components.cyclone import Cyclone
+from fenwick.core.components.dust import DUSTS
+from fenwick.core.components.elements import (
+    Bend,
+    Branch,
+    Elbow,
+    Element,
+    FixedLoss,
+    Gate,
+    Hose,
+    InlineFilter,
+    Leak,
+    Plate,
+    Port,
+    Reducer,
+)
+from fenwick.core.components.separator import Separator, Slot, SlottedDisc, Stand
+from fenwick.core.components.site import Site
+from fenwick.core.components.vacuum import Curve, FilterMedium, MeasuredCurve, Nameplate, Vacuum
+from fenwick.core.components.wet import WetStage
+from fenwick.core.formulas.air import ZERO_CELSIUS
+from fenwick.core.formulas.cyclone import CycloneGeometry
+from fenwick.core.formulas.fan import exponent_from_air_power
+from fenwick.core.line.line import Line
+from fenwick.core.line.ports import with_dust
+from fenwick.core.rules import RuleBook
+from fenwick.core.tuning.factors import tuned
+from fenwick.rig.format.dust import build_dust
+from fenwick.rig.format.elements import (
+    BranchPart,
+    ElbowPart,
+    ElementPart,
+    GatePart,
+    HosePart,
+    InlineFilterPart,
+    LeakPart,
+    LossPart,
+    PlatePart,
+    PortPart,
+    ReducerPart,
+)
+from fenwick.rig.format.hood import build_hood
+from fenwick.rig.format.model import HolesPart, NameplatePart, PointsPart, Rig, VacuumPart
+from fenwick.rig.format.separator import (
+    ChamberPart,
+    CyclonePart,
+    ElbowLidPart,
+    OneBodyPart,
+    RimInletPart,
+    SeparatorPart,
+    SlottedDiscPart,
+    StandPart,
+    WetStagePart,
+)
+from fenwick.rig.to_core.bin import build_bin
+
+
+def build_line(rig: Rig) -> Line:
+    """The core's line for a checked rig."""
+    site = Site(rig.site.temperature_c + ZERO_CELSIUS, rig.site.altitude_m, rig.site.outdoors)
+    swapped = rig.line.use == "swap"
+    line = Line(
+        vacuum=build_vacuum(rig.vacuum, site),
+        dust=build_dust(rig.dust) if rig.dust else None,
+        branches=tuple(_branch(branch, swapped=swapped) for branch in rig.line.branches),
+        trunk=tuple(_element(element) for element in rig.line.elements),
+        junction_bore=rig.line.junction_bore_m,
+        site=site,
+        earthed=rig.line.earthed,
+        rules=RuleBook().with_values(ONE_HOSE) if swapped else RuleBook(),
+    )
+    return with_dust(tuned(line, rig.tuning.factors, rig.tuning.left) if rig.tuning and rig.tuning.on else line)
+
+
+def described_line(rig: Rig) -> Line:
+    """The line by its description alone, whatever its readings said."""
+    return build_line(rig.model_copy(update={"tuning": None}))
+
+
+#: with one hose moved from tool to tool there is no gate to leak or to lose suction in, and no junction
+ONE_HOSE = {"gate.leak": 1e-8, "gate.body": 0.0}
+
+
+def build_vacuum(part: VacuumPart, site: Site) -> Vacuum:
+    """The core's vacuum, in the air of a site."""
+    held = part.filter
+    bag = part.bag
+    curve = _curve(part.curve, site)
+    return Vacuum(
+        curve=curve if part.motor_speed is None else curve.at_speed(part.motor_speed),
+        inlet_bore=part.inlet_bore_m,
+        filter=FilterMedium(held.kind, held.area_m2, held.held_kg) if held else None,
+        bag=FilterMedium("bag", bag.area_m2, bag.held_kg) if bag else None,
+        name=part.name,
+        electrical_power=part.electrical_power_w,
+        exhaust_outdoors=part.exhaust == "outdoors",
+        own_cooling=None if part.cooling is None else part.cooling == "own-air",
+        takes_water=part.takes_water,
+        last_held=part.last_held,
+        emptied=part.emptied,
+    )
+
+
+def _curve(part: NameplatePart | PointsPart | HolesPart, site: Site) -> Curve:
+    match part:
+        case PointsPart():
+            return MeasuredCurve.through([(point.flow_m3_s, point.suction_pa) for point in part.points])
+        case HolesPart():
+            return MeasuredCurve.through(part.points(float(site.density)))
+        case NameplatePart():
+            exponent = 1.0 if part.exponent is None else part.exponent
+            if part.air_watts is not None:
+                exponent = exponent_from_air_power(part.air_watts, part.sealed_suction_pa, part.open_flow_m3_s)
+            return Nameplate(part.sealed_suction_pa, part.open_flow_m3_s, exponent)
+
+
+def _branch(part: BranchPart, *, swapped: bool = False) -> Branch:
+    gate = part.gate.opening if part.gate else None
+    if swapped and gate is None:
+        gate = 1.0
+    return Branch(
+        id=part.id,
+        port=_port(part.port) if part.port else None,
+        elements=tuple(_element(element) for element in part.elements),
+        gate_opening=gate,
+        join_angle=0.0 if swapped else radians(part.join_angle_deg),
+        branches=tuple(_branch(branch) for branch in part.branches),
+        junction_bore=part.junction_bore_m,
+    )
+
+
+def _port(part: PortPart) -> Port:
+    return Port(
+        name=part.name,
+        bore=part.bore_m,
+        entry=part.entry,
+        hood=build_hood(part.hood) if part.hood else None,
+        dust_rate=part.dust_rate_kg_s,
+        machine=part.machine,
+        tool=part.tool,
+        outdoors=part.outdoors,
+        dust=DUSTS[part.dust] if part.dust else None,
+    )
+
+
+def _element(part: ElementPart) -> Element:
+    match part:
+        case HosePart():
+            bends = tuple(Bend(radians(bend.angle_deg), bend.radius_m) for bend in part.bends)
+            return Hose(part.id, part.bore_m, part.length_m, part.wall, bends, part.roughness_m, part.rise_m)
+        case ReducerPart():
+            return Reducer(part.id, part.bore_in_m, part.bore_out_m, part.length_m)
+        case LossPart():
+            return FixedLoss(part.id, part.bore_m, part.k)
+        case LeakPart():
+            return Leak(part.id, part.area_m2)
+        case GatePart():
+            return Gate(part.id, part.bore_m, part.opening)
+        case ElbowPart():
+            return Elbow(part.id, part.bore_m, radians(part.angle_deg), part.style, part.radius_m)
+        case PlatePart():
+            area = sum(pi / 4.0 * hole.diameter_m**2 * hole.count for hole in part.holes)
+            return Plate(part.id, part.bore_m, area)
+        case InlineFilterPart():
+            return InlineFilter(part.id, part.bore_m, FilterMedium(part.medium, part.area_m2, part.held_kg))
+        case WetStagePart():
+            return WetStage(part.id, part.throat_d_m, part.immersion_m, part.vessel_d_m, part.water_kg)
+        case _:
+            return build_separator(part)
+
+
+def build_separator(part: SeparatorPart) -> Separator:
+    """The core's separator."""
+    common: dict[str, Any] = {
+        "bin": build_bin(part.bin),
+        "tilt": radians(part.tilt_deg),
+        "swapped": part.hoses_swapped,
+        "stand": _stand(part.stand) if part.stand else None,
+        "body": (part.body_material, part.body_m) if part.body_material and part.body_m else None,
+    }
+    match part:
+        case CyclonePart():
+            shape = CycloneGeometry(
+                *part.inlet,
+                part.body_d_m,
+                part.outlet_d_m,
+                part.outlet_length_m,
+                part.cylinder_height_m,
+                part.total_height_m,
+                part.dust_outlet_d_m,
+            )
+            return Cyclone(part.id, shape, part.finish, **common)
+        case ElbowLidPart():
+            ways = (part.inlet_bore_m, part.outlet_d_m, part.outlet_length_m)
+            return ElbowLid(part.id, *ways, aim=part.outlet_aim, **common)
+        case RimInletPart():
+            return RimInlet(part.id, part.inlet_bore_m, part.outlet_d_m, part.outlet_length_m, **common)
+        case OneBodyPart():
+            return OneBody(**_chamber(part), window_area=part.window_area_m2, deck_leak=part.deck_leak_m2, **common)
+        case SlottedDiscPart():
+            return SlottedDisc(**_chamber(part), hung=part.hung, **common)
+    raise TypeError(f"no such separator: {type(part).__name__}")
+
+
+def _stand(part: StandPart) -> Stand:
+    return Stand(part.headroom_m, part.space_m, part.base_m, part.mass_kg, part.wheels, part.tied)
+
+
+def _chamber(part: ChamberPart) -> dict[str, Any]:
+    return {
+        "id": part.id,
+        "chamber_diameter": part.chamber_d_m,
+        "chamber_height": part.chamber_height_m,
+        "inlet_bore": part.inlet_bore_m,
+        "outlet_diameter": part.outlet_d_m,
+        "outlet_length": part.outlet_length_m,
+        "inlet_rectangle": part.inlet if part.inlet_height_m is not None else None,
+        "slots": tuple(Slot(slot.width_m, radians(slot.arc_deg), radians(slot.start_deg)) for slot in part.slots),
+    }

@@ -1,0 +1,79 @@
+"""The checks of a line with what was acknowledged, and how many are open."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from functools import lru_cache
+
+from sqlmodel import Session
+
+from fenwick.core.judging.assess import assess
+from fenwick.core.judging.check import ACT, OK, WATCH, Check
+from fenwick.core.judging.review import review
+from fenwick.data.acknowledgements import Acknowledged, acknowledged
+from fenwick.data.lines import LineState
+from fenwick.rig import Rig, build_line
+from fenwick.shop import ShopFile
+from fenwick.shop.supply import supplies_of
+
+
+@dataclass(frozen=True)
+class Checked:
+    """A check, and why somebody lives with it."""
+
+    check: Check
+    seen: Acknowledged | None = None
+
+    @property
+    def level(self) -> int:
+        """How bad it is."""
+        return int(self.check.level[0])
+
+    @property
+    def open(self) -> bool:
+        """Whether it asks for something."""
+        return self.level > OK and self.seen is None
+
+
+@dataclass(frozen=True)
+class Tally:
+    """How many checks are open."""
+
+    act: int
+    watch: int
+
+    @property
+    def level(self) -> str:
+        """The worst of them, as a word."""
+        return "act" if self.act else "watch" if self.watch else "ok"
+
+    @property
+    def words(self) -> str:
+        """For the header."""
+        if self.act:
+            return f"{self.act} to act on"
+        return f"{self.watch} to watch" if self.watch else "in order"
+
+
+@lru_cache(maxsize=64)
+def reviewed(rig: Rig, shop: ShopFile | None) -> tuple[Check, ...]:
+    """Every check of a rig in its shop; both are immutable, and every page asks for the same few."""
+    line = build_line(rig)
+    return review(line, assess(line), supplies_of(shop, rig, line))
+
+
+def checked(session: Session, state: LineState) -> list[Checked]:
+    """Every check of a line, the worst first, with what was acknowledged."""
+    seen = acknowledged(session, state.id)
+    found = []
+    for check in reviewed(state.rig, state.owned):
+        level = int(check.level[0])
+        known = next((ack for ack in seen if ack.covers(check.id, check.part or "", level)), None)
+        found.append(Checked(check, known if level > OK else None))
+    return found
+
+
+def tally(found: list[Checked]) -> Tally:
+    """How many are open."""
+    levels = [one.level for one in found if one.open]
+    return Tally(levels.count(ACT), levels.count(WATCH))

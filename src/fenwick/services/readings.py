@@ -1,0 +1,36 @@
+"""Readings of a line: the model tuned to them."""
+
+from __future__ import annotations
+
+from fenwick.core.errors import CoreError
+from fenwick.core.line.line import Line
+from fenwick.core.line.operating import operating_point
+from fenwick.core.tuning.fit import Fit, fit
+from fenwick.data.readings import Taken
+from fenwick.rig import Rig
+from fenwick.rig.to_core.line import described_line
+
+
+def tune(rig: Rig, taken: list[Taken]) -> Fit | None:
+    """The line fitted to the readings that count; None where none does, or the line cannot be solved."""
+    counted = [one.reading for one in taken if not one.left_out]
+    if not counted:
+        return None
+    try:
+        return fit(described_line(rig), counted)
+    except CoreError:
+        return None
+
+
+def station_kinds(line: Line) -> dict[str, str]:
+    """Kind of every station of a line, in the order of the air."""
+    point = operating_point(line)
+    return dict(zip(point.stations.ids, point.stations.kinds, strict=True))
+
+
+def tuned_rig(rig: Rig, fitted: Fit) -> Rig:
+    """The rig with the factors that its readings gave it, to two figures after the point."""
+    factors = {key: min(max(round(value, 3), 0.02), 50.0) for key, value in fitted.factors.items()}
+    unsure = {key: round(share, 3) for key, share in fitted.left.items()}
+    document = rig.model_dump(mode="json") | {"tuning": {"on": True, **factors, "unsure": unsure}}
+    return Rig.model_validate(document)

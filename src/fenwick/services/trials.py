@@ -1,0 +1,102 @@
+"""Tests of a line: judged with all that was read of them, and used as readings of the line."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass, replace
+
+from sqlmodel import Session
+
+from fenwick.core.bench.trials.expect import expected_outcome, readings_of_test
+from fenwick.core.bench.trials.judge import Judged, Run, judge
+from fenwick.core.bench.trials.plan import MONITOR, Plan
+from fenwick.core.components.bins import Bin
+from fenwick.core.components.dust import DUSTS
+from fenwick.core.errors import CoreError
+from fenwick.core.line.line import Line
+from fenwick.core.tuning.candidates import READ_AT
+from fenwick.core.tuning.readings import Reading
+from fenwick.data.air_logs import log_state
+from fenwick.data.lines import LineState
+from fenwick.data.trials import TrialState, log_of_run
+from fenwick.rig import build_line
+from fenwick.rig.voice import voice_for
+from fenwick.services.readings import station_kinds
+from fenwick.wording.say import Voice
+
+
+@dataclass(frozen=True)
+class Workbench:
+    """A line with its words and the places on it."""
+
+    line: Line
+    voice: Voice
+    kinds: Mapping[str, str]  #: of every station
+
+    @property
+    def places(self) -> list[str]:
+        """Where suction can be read, in the order of the air."""
+        return [name for name, kind in self.kinds.items() if kind in READ_AT]
+
+    @property
+    def box(self) -> Bin | None:
+        """The first separator's bin."""
+        stage = next(iter(self.line.separators), None)
+        return None if stage is None else stage.bin
+
+    def bulk_density(self, plan: Plan) -> float | None:
+        """Of the dust fed, as it lies [kg/m^3]; None: not known."""
+        dust = DUSTS[plan.dust] if plan.dust else self.line.dust
+        return None if dust is None else dust.bulk_density
+
+    def expects(self, plan: Plan) -> float | None:
+        """What the model expects of a plan; None where it cannot say."""
+        try:
+            return expected_outcome(self.line, plan, self.places)
+        except CoreError:
+            return None
+
+
+def workbench(state: LineState, system: str) -> Workbench:
+    """The line as it predicts now, tuned where it is tuned."""
+    line = build_line(state.rig)
+    return Workbench(line, voice_for(state.rig, system), station_kinds(line))
+
+
+def runs_of(session: Session, trial: TrialState) -> list[Run]:
+    """The runs as the core judges them."""
+    runs = trial.judged_runs()
+    if trial.plan.way != MONITOR:
+        return runs
+    return [replace(run, values=logged(session, row.id)) for run, row in zip(runs, trial.runs, strict=True)]
+
+
+def logged(session: Session, run_id: int) -> dict[str, float]:
+    """What a run's log says, by the keys of its way; empty: nothing yet."""
+    log_id = log_of_run(session, run_id)
+    added = None if log_id is None else log_state(session, log_id).monitored.added
+    if added is None:
+        return {}
+    value, sd = added
+    return {"log": value} if sd is None else {"log": value, "log_sd": sd}
+
+
+def judged_trial(session: Session, trial: TrialState, bench: Workbench) -> Judged:
+    """The whole test."""
+    return judge(trial.plan, runs_of(session, trial), bench.box, bench.bulk_density(trial.plan))
+
+
+def readings_from(session: Session, trial: TrialState, variant: int, bench: Workbench) -> list[Reading]:
+    """A state's outcome as readings that the line can be tuned to; none where it has no outcome."""
+    if not 0 <= variant < len(trial.plan.variants):
+        return []
+    judged = judged_trial(session, trial, bench)
+    state = judged.states[variant]
+    if state is None:
+        return []
+    counted = [
+        run.values
+        for run, counts in zip(runs_of(session, trial), judged.counted, strict=True)
+        if counts and run.variant == variant
+    ]
+    return readings_of_test(trial.plan, bench.places, state, counted)

@@ -1,0 +1,100 @@
+"""What the fault finder shows, prepared as plain values."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from fenwick.core.bench.faults.checks import checks_of
+from fenwick.core.bench.faults.hunt import LOOK, NextCheck, hunt, next_checks
+from fenwick.core.tuning.readings import KINDS, Reading
+from fenwick.data.lines import LineState
+from fenwick.data.readings import Taken
+from fenwick.rig.voice import voice_for
+from fenwick.services.faults import case_of
+from fenwick.units import unit_label
+from fenwick.wording.faults import FAULT_WORDS, SYMPTOM_WORDS, belief_words, check_words, reason
+from fenwick.wording.say import Voice
+from fenwick.wording.tuning import figure, reading_words
+
+MOST_SUSPECTS, MOST_CHECKS = 5, 4
+
+
+@dataclass(frozen=True)
+class SuspectRow:
+    """One suspect."""
+
+    title: str
+    remedy: str
+    belief: str
+    share: float  #: of belief [-]
+    reasons: list[str]
+
+
+@dataclass(frozen=True)
+class CheckRow:
+    """One check to make."""
+
+    key: str  #: kind~station
+    words: str
+    detail: str
+    look: bool
+    unit: str
+    typed: str = ""
+    error: str = ""
+
+
+@dataclass(frozen=True)
+class HuntView:
+    """The page."""
+
+    state: LineState
+    symptoms: list[tuple[str, str, bool]]
+    chosen: list[str]
+    suspects: list[SuspectRow]
+    explained: bool
+    begun: bool
+    readings: list[tuple[int, str]]
+    checks: list[CheckRow]
+
+
+def hunt_view(
+    state: LineState, taken: list[Taken], chosen: Sequence[str], system: str, wrong: tuple[str, str, str] | None = None
+) -> HuntView:
+    """Rank the faults and prepare the page; `wrong` is (key of a check, what was typed, what is wrong with it)."""
+    voice, case = voice_for(state.rig, system), case_of(state.rig)
+    readings = [one.reading for one in taken]
+    found = hunt(case, readings, chosen)
+    begun = bool(chosen or readings)
+    checks = next_checks(case, found, checks_of(case.line, readings)) if begun else []
+    return HuntView(
+        state=state,
+        symptoms=[(key, words, key in chosen) for key, words in SYMPTOM_WORDS.items()],
+        chosen=list(chosen),
+        suspects=[
+            SuspectRow(*FAULT_WORDS[one.fault], belief_words(one.share), one.share, reason(one, case, readings, voice))
+            for one in found.suspects[:MOST_SUSPECTS]
+            if one.share > 0.01
+        ]
+        if begun
+        else [],
+        explained=found.explained,
+        begun=begun,
+        readings=[(one.id, _told(one.reading, voice)) for one in taken],
+        checks=[_check_row(check, voice, wrong) for check in checks[:MOST_CHECKS]],
+    )
+
+
+def _told(reading: Reading, voice: Voice) -> str:
+    if reading.kind == LOOK:
+        return f"{FAULT_WORDS[reading.station][0]}: {'seen' if reading.value > 0.5 else 'not seen'}"
+    return f"{reading_words(reading, voice)}: {figure(reading, reading.value, voice)}"
+
+
+def _check_row(check: NextCheck, voice: Voice, wrong: tuple[str, str, str] | None) -> CheckRow:
+    key = f"{check.reading.kind}~{check.reading.station}"
+    words, detail = check_words(check, voice)
+    look = check.reading.kind == LOOK
+    unit = "" if look else unit_label(KINDS[check.reading.kind], voice.system)
+    typed, error = (wrong[1], wrong[2]) if wrong and wrong[0] == key else ("", "")
+    return CheckRow(key, words, detail, look, unit, typed, error)

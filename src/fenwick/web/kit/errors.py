@@ -1,0 +1,74 @@
+"""One place that turns an exception into a sentence on a page, or into a notice where htmx asked."""
+
+from __future__ import annotations
+
+import secrets
+from pathlib import Path
+
+from flask import Flask, current_app, make_response, render_template, request
+from flask.typing import ResponseReturnValue
+from flask_wtf.csrf import CSRFError
+from sqlalchemy.exc import DatabaseError
+from werkzeug.exceptions import HTTPException
+
+from fenwick.core.errors import CoreError
+from fenwick.data.database import ShopDatabaseError, explain
+from fenwick.data.lines import NotFoundError
+from fenwick.rig import RigError
+from fenwick.web.kit.database import shop_path
+
+SENTENCES = {
+    404: "There is nothing at this address.",
+    405: "This address takes no such request.",
+    413: "That is too large: a rig file is at most 1 MB, a table at most 12 MB. Nothing was changed.",
+}
+
+
+def init_app(app: Flask) -> None:
+    """Register the handlers."""
+    app.register_error_handler(DatabaseError, _database)
+    app.register_error_handler(ShopDatabaseError, lambda error: _say(str(error), 503))
+    app.register_error_handler(NotFoundError, lambda error: _say(str(error), 404))
+    app.register_error_handler(
+        CoreError, lambda error: _say(f"This line could not be solved, so nothing was saved: {error}.", 422)
+    )
+    app.register_error_handler(RigError, lambda error: _say(f"The stored line cannot be read: {error}.", 500))
+    app.register_error_handler(CSRFError, _csrf)
+    app.register_error_handler(OverflowError, _overflow)
+    app.register_error_handler(HTTPException, _http)
+    app.register_error_handler(Exception, _unexpected)
+
+
+def _say(sentence: str, status: int) -> ResponseReturnValue:
+    if request.headers.get("HX-Request"):
+        response = make_response(render_template("_notice.html", sentence=sentence), status)
+        response.headers["HX-Retarget"] = "#notice"
+        response.headers["HX-Reswap"] = "innerHTML"
+        return response
+    return render_template("error.html", sentence=sentence), status
+
+
+def _database(error: DatabaseError) -> ResponseReturnValue:
+    return _say(explain(error, Path(shop_path())), 503)
+
+
+def _csrf(_error: CSRFError) -> ResponseReturnValue:
+    return _say(
+        "This page was open for too long, or in another browser. Reload it and try again; nothing changed.", 400
+    )
+
+
+def _http(error: HTTPException) -> ResponseReturnValue:
+    status = error.code or 500
+    return _say(SENTENCES.get(status, error.description or "The request could not be answered."), status)
+
+
+def _overflow(error: OverflowError) -> ResponseReturnValue:
+    """A number beyond what the database can hold names nothing that is there."""
+    return _say(SENTENCES[404], 404) if "SQLite" in str(error) else _unexpected(error)
+
+
+def _unexpected(_error: Exception) -> ResponseReturnValue:
+    reference = secrets.token_hex(4)
+    current_app.logger.exception("reference %s", reference)
+    return _say(f"Something went wrong inside Fenwick (reference {reference}); your line is as it was.", 500)

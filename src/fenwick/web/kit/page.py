@@ -1,0 +1,70 @@
+"""What the header of every page needs: the line in hand, and how many of its checks are open."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from flask import Flask, Response, render_template, request
+from flask import session as cookie
+from sqlalchemy.exc import SQLAlchemyError
+
+from fenwick.core.errors import CoreError
+from fenwick.data.lines import all_line_ids, line_state
+from fenwick.rig import RigError
+from fenwick.services.checks import Tally, checked, tally
+from fenwick.web.kit.database import session
+
+NOTHING = {"line_here": None, "open_checks": None, "line_tuned": False, "oob_pill": False}
+
+
+def init_app(app: Flask) -> None:
+    """Tell every template which line is in hand and what is open there; renew that after every change."""
+    app.context_processor(_header)
+    app.after_request(_renew)
+
+
+def _header() -> dict[str, Any]:
+    try:
+        here = line_in_hand()
+        if here is None:
+            return NOTHING
+        return {"line_here": here, "open_checks": _open(here), "line_tuned": _tuned(here), "oob_pill": False}
+    except SQLAlchemyError:  # the page that says so must still come up
+        return NOTHING
+
+
+def _tuned(line_id: int) -> bool:
+    """Whether the line in hand predicts by its readings."""
+    try:
+        tuning = line_state(session(), line_id).rig.tuning
+    except RigError:
+        return False
+    return tuning is not None and tuning.on
+
+
+def _open(line_id: int) -> Tally | None:
+    try:
+        return tally(checked(session(), line_state(session(), line_id)))
+    except (CoreError, RigError):  # the page says what is wrong with the line
+        return None
+
+
+def _renew(response: Response) -> Response:
+    """Behind the fragment of a change, the pill of the header as it is now."""
+    changed = request.method == "POST" and request.headers.get("HX-Request") and response.status_code == 200
+    if changed and response.mimetype == "text/html" and not response.direct_passthrough and response.data:
+        pill = render_template("_checks_pill.html", oob_pill=True)
+        response.data = response.get_data() + pill.encode()
+    return response
+
+
+def line_in_hand() -> int | None:
+    """The line of this page, else the one looked at last, else the shop's first; None in an empty shop."""
+    there = all_line_ids(session())
+    asked = (request.view_args or {}).get("line_id")
+    if asked in there:
+        if cookie.get("line") != asked:
+            cookie["line"] = asked
+        return int(asked)
+    seen = cookie.get("line")
+    return seen if seen in there else (there[0] if there else None)

@@ -1,0 +1,155 @@
+"""What the page of readings and tuning shows, prepared as plain values."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+
+from markupsafe import Markup
+
+from fenwick.core.judging.check import LEVEL_WORDS
+from fenwick.core.line.line import Line
+from fenwick.core.tuning.candidates import FED, readable
+from fenwick.core.tuning.fit import REACH, Fit, figures_at, miss_level, next_readings
+from fenwick.core.tuning.readings import FLOW, KEPT, Reading
+from fenwick.data.lines import LineState
+from fenwick.data.readings import Taken
+from fenwick.drawing.factor_bars import render_factor
+from fenwick.rig.to_core.line import described_line
+from fenwick.rig.voice import voice_for
+from fenwick.services.readings import station_kinds, tune, tuned_rig
+from fenwick.web.readings.form import ReadingForm, reading_form
+from fenwick.wording.say import Voice
+from fenwick.wording.tuning import HOW, FactorRow, doubt_words, factor_rows, figure, next_words, reading_words, stations
+
+MOST_NEXT = 3
+FIGURES = {KEPT: ("Kept in the bin", "share"), FLOW: ("Air at the tool", "flow")}
+
+
+@dataclass(frozen=True)
+class ReadingRow:
+    """One reading."""
+
+    id: int
+    words: str
+    value: str
+    before: str
+    after: str
+    miss: str
+    others: str  #: what the line would show by all the other readings
+    level: str
+    note: str
+    on: str
+    left_out: str
+
+
+@dataclass(frozen=True)
+class ReadingsView:
+    """The page."""
+
+    state: LineState
+    form: ReadingForm
+    how: str
+    rows: list[ReadingRow]
+    factors: list[tuple[FactorRow, Markup]]
+    fixed: int
+    doubt: str
+    next: list[tuple[str, str]]
+    asked: str
+    figures: list[tuple[str, str]]
+    tuned: bool | None  #: whether the line is tuned; None: it has no factors
+    can_tune: bool
+    changed: list[tuple[str, str, str]]  #: (figure, as described, tuned)
+
+
+def readings_view(
+    state: LineState, taken: list[Taken], system: str, typed: Mapping[str, str], asked: str
+) -> ReadingsView:
+    """Fit the line and prepare the page."""
+    rig = state.rig
+    voice, line = voice_for(rig, system), described_line(rig)
+    kinds = station_kinds(line)
+    form = reading_form(line, voice, kinds, typed)
+    fitted = tune(rig, taken)
+    asked = asked if asked in FIGURES else KEPT
+    bars = {one.key: render_factor(one) for one in fitted.fitted()} if fitted else {}
+    rows = factor_rows(fitted, voice) if fitted else []
+    return ReadingsView(
+        state=state,
+        form=form,
+        how=HOW.get(form.fields[0].text, ""),
+        rows=_rows(taken, fitted, voice),
+        factors=[(row, bars[row.key]) for row in rows],
+        fixed=sum(row.fixed for row in rows),
+        doubt=doubt_words(fitted, voice) if fitted else "",
+        next=_next(fitted, line, kinds, asked, voice) if fitted else [],
+        asked=asked,
+        figures=[(key, words) for key, (words, _) in FIGURES.items()],
+        tuned=None if rig.tuning is None else rig.tuning.on,
+        can_tune=fitted is not None and rig != tuned_rig(rig, fitted),
+        changed=_changed(fitted, line, voice) if fitted else [],
+    )
+
+
+def _rows(taken: list[Taken], fitted: Fit | None, voice: Voice) -> list[ReadingRow]:
+    rows, counted = [], -1
+    for one in taken:
+        before = after = miss = level = others = ""
+        if not one.left_out:
+            counted += 1
+            if fitted is not None and counted in fitted.used:
+                at = fitted.used.index(counted)
+                before = figure(one.reading, float(fitted.before[at]), voice)
+                after = figure(one.reading, float(fitted.after[at]), voice)
+                off = float(fitted.misses[at])
+                miss = f"{abs(off):.1f} × its uncertainty {'above' if off > 0 else 'below'}"
+                if len(fitted.used) > 1:
+                    alone = one.reading.value - float(fitted.left_out[at]) * one.reading.sd
+                    others = f"the others alone say {figure(one.reading, max(alone, 0.0), voice)}"
+                level = LEVEL_WORDS[miss_level(off)]
+            elif fitted is not None:
+                miss = "the model cannot speak of it"
+        rows.append(
+            ReadingRow(
+                one.id,
+                reading_words(one.reading, voice),
+                f"{figure(one.reading, one.reading.value, voice)} ± {_plain(one.reading, voice)}",
+                before,
+                after,
+                miss,
+                others,
+                level,
+                one.note,
+                one.on,
+                one.left_out,
+            )
+        )
+    return rows
+
+
+def _plain(reading: Reading, voice: Voice) -> str:
+    return figure(reading, reading.sd, voice)
+
+
+def _next(fitted: Fit, line: Line, kinds: Mapping[str, str], asked: str, voice: Voice) -> list[tuple[str, str]]:
+    """The readings most worth taking for a figure."""
+    port = next((leaf.id for leaf in line.leaves if leaf.open), line.leaves[0].id)
+    places = [name for name, _ in stations(voice, kinds)]
+    candidates = readable(line, places, FED)
+    figure_asked = Reading(asked, 0.0, 1.0, port)
+    found = [one for one in next_readings(fitted, candidates, figure_asked) if one.before > 0.0]
+    return [next_words(one, voice, FIGURES[asked][1]) for one in found[:MOST_NEXT] if one.after < 0.98 * one.before]
+
+
+def _changed(fitted: Fit, line: Line, voice: Voice) -> list[tuple[str, str, str]]:
+    """The figures that matter, as described and as tuned, with their 90 % intervals."""
+    port = next((leaf.id for leaf in line.leaves if leaf.open), line.leaves[0].id)
+    told = []
+    for key, (words, quantity) in FIGURES.items():
+        found = figures_at(fitted, Reading(key, 0.0, 1.0, port))
+        if found is None:
+            continue
+        (was, was_sd), (now, now_sd) = found
+        before = f"{voice.figure(was, quantity)} ± {voice.figure(REACH * was_sd, quantity)}"
+        told.append((words, before, f"{voice.figure(now, quantity)} ± {voice.figure(REACH * now_sd, quantity)}"))
+    return told

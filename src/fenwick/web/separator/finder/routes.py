@@ -1,0 +1,168 @@
+"""Routes of the finder: parse, start, watch, pick, take over."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from flask import Blueprint, abort, current_app, redirect, render_template, request, url_for
+from flask.typing import ResponseReturnValue
+
+from fenwick.core.search.finder import Search, search
+from fenwick.data.lines import LineState, free_name, line_state
+from fenwick.data.shops import the_shop
+from fenwick.rig import Rig, RigError, build_line, edit_rig
+from fenwick.rig.edits.design import mended, with_design
+from fenwick.rig.edits.kinds import KINDS
+from fenwick.rig.format.separator import SeparatorPart
+from fenwick.rig.voice import voice_for
+from fenwick.services import lines
+from fenwick.web.kit.database import session
+from fenwick.web.kit.jobs import Job, Jobs
+from fenwick.web.kit.units import unit_system
+from fenwick.web.separator.fields import separator_of
+from fenwick.web.separator.finder.form import Asked, read_asked
+from fenwick.web.separator.finder.view import found_view, way_sentences
+
+bp = Blueprint("finder", __name__, url_prefix="/lines/<int:line_id>/separator/find")
+
+
+@dataclass(frozen=True)
+class Errand:
+    """What a job looks for, and where."""
+
+    line_id: int
+    part: str
+    rig: Rig
+    port: int
+    form: dict[str, str]
+    kinds: list[str]
+
+
+def jobs() -> Jobs:
+    """The running searches of this server."""
+    found: Jobs = current_app.extensions["fenwick-jobs"]
+    return found
+
+
+def _found(line_id: int) -> tuple[LineState, SeparatorPart]:
+    state = line_state(session(), line_id)
+    part = separator_of(state.rig, request.values.get("part", ""))
+    if part is None or state.rig.dust is None:
+        abort(404)
+    return state, part
+
+
+def _money(state: LineState) -> str:
+    return state.owned.money if state.owned else "€"
+
+
+@bp.get("")
+def show(line_id: int) -> ResponseReturnValue:
+    """Limits and wishes; with a job, what it found."""
+    state = line_state(session(), line_id)
+    part = separator_of(state.rig, request.args.get("part", ""))
+    if part is None:
+        return redirect(url_for("separator.show", line_id=line_id))
+    if state.rig.dust is None:
+        return render_template("error.html", sentence="Name the dust of this line first: a separator is found for it.")
+    job = jobs().get(request.args.get("job", ""))
+    if job is not None and isinstance(job.owner, Errand) and job.owner.line_id == line_id:
+        asked = read_asked(job.owner.form, job.owner.kinds, unit_system(), _money(state))
+        return _render(state, part, asked, job)
+    forgotten = "job" in request.args
+    asked = read_asked({}, [], unit_system(), _money(state))
+    return _render(state, part, asked, None, forgotten=forgotten)
+
+
+@bp.post("")
+def begin(line_id: int) -> ResponseReturnValue:
+    """Start looking; bad limits come back beside what was typed."""
+    state, part = _found(line_id)
+    form, kinds = {key: value for key, value in request.form.items() if key != "kinds"}, request.form.getlist("kinds")
+    asked = read_asked({**form, "asked": "1"}, kinds, unit_system(), _money(state))
+    if asked.bad:
+        return _render(state, part, asked, None, status=422)
+    line = build_line(state.rig)
+    port = next((i for i, leaf in enumerate(line.leaves) if leaf.open), 0)
+    rig = mended(state.rig, part.id) if asked.mended else state.rig
+    line = build_line(rig)
+    stage = next(one for one in line.separators if one.id == part.id)
+    errand = Errand(line_id, part.id, rig, port, {**form, "asked": "1"}, kinds)
+    job = jobs().start(
+        errand,
+        lambda stop: search(line, stage, port, asked.limits, asked.wishes, asked.count, asked.seed, stop),
+    )
+    return redirect(url_for("finder.show", line_id=line_id, part=part.id, job=job.id))
+
+
+@bp.get("/<job>")
+def watch(line_id: int, job: str) -> ResponseReturnValue:
+    """Where a search stands, as a fragment; once it is over, the page is asked to come again."""
+    found = jobs().get(job)
+    if found is None:
+        abort(404)
+    if found.over:
+        owner: Errand = found.owner
+        return "", 200, {"HX-Redirect": url_for("finder.show", line_id=line_id, part=owner.part, job=job)}
+    return render_template("separator/finder/_progress.html", line_id=line_id, job=found)
+
+
+@bp.post("/<job>/stop")
+def stop(line_id: int, job: str) -> ResponseReturnValue:
+    """Be content with what was found so far."""
+    found = jobs().get(job)
+    if found is None:
+        abort(404)
+    found.stopping.set()
+    return redirect(url_for("finder.show", line_id=line_id, part=found.owner.part, job=job))
+
+
+@bp.post("/<job>/take/<int:place>")
+def take(line_id: int, job: str, place: int) -> ResponseReturnValue:
+    """A variant of the line with a design that was found."""
+    found = jobs().get(job)
+    state: Search | None = found.state if found else None
+    if found is None or state is None or place >= len(state.designs):
+        abort(404)
+    owner: Errand = found.owner
+    design = state.designs[place]
+    name = free_name(session(), line_id, f"{owner.rig.name[:70]}, {KINDS[design.kind].label.lower()}")
+    try:
+        rig = edit_rig(with_design(owner.rig, owner.part, design), {"name": name})
+    except RigError as error:
+        return render_template(
+            "error.html", sentence=f"Rounded to what can be measured, it no longer fits: {error}."
+        ), 422
+    (new,) = lines.add(session(), the_shop(session()), rig)
+    return redirect(url_for("separator.show", line_id=new, part=owner.part))
+
+
+def _render(
+    state: LineState, part: SeparatorPart, asked: Asked, job: Job | None, *, forgotten: bool = False, status: int = 200
+) -> ResponseReturnValue:
+    system = unit_system()
+    found, ways = None, []
+    if job is not None and job.over and job.state is not None:
+        owner: Errand = job.owner
+        at = request.args.get("pick", type=int)
+        then = separator_of(owner.rig, owner.part)
+        assert then is not None
+        found = found_view(owner.rig, then, owner.port, job.state, job.id, owner.line_id, at, system)
+        if found is None:
+            ways = way_sentences(job.state.in_the_way, _money(state), voice_for(owner.rig, system))
+    return (
+        render_template(
+            "separator/finder/page.html",
+            state=state,
+            part=part,
+            title=voice_for(state.rig, system).name(part.id),
+            asked=asked,
+            job=job,
+            found=found,
+            ways=ways,
+            forgotten=forgotten,
+            money=_money(state),
+            line_id=state.id,
+        ),
+        status,
+    )

@@ -1,0 +1,147 @@
+"""A test as a report to print: what was asked, what was found, how surely, and every run it rests on."""
+
+from __future__ import annotations
+
+from io import BytesIO
+from typing import Any
+from xml.sax.saxutils import escape
+
+from reportlab.graphics.shapes import Circle, Drawing, Line, Rect, String
+from reportlab.lib.colors import HexColor
+from reportlab.lib.pagesizes import A4
+from reportlab.lib.styles import ParagraphStyle
+from reportlab.lib.units import mm
+from reportlab.platypus import Flowable, KeepTogether, Paragraph, SimpleDocTemplate, Spacer, Table, TableStyle
+
+from fenwick.drawing.runs_chart import RunsScene
+from fenwick.web.trials.result_view import ResultView
+
+INK, MUTED, RULE, AIR = (HexColor(code) for code in ("#22313a", "#5c6a70", "#d9d2c3", "#1f6f78"))
+TEXT = ParagraphStyle("text", fontName="Helvetica", fontSize=9.5, leading=13, textColor=INK)
+SMALL = ParagraphStyle("small", parent=TEXT, fontSize=8, leading=10.5, textColor=MUTED)
+HEAD = ParagraphStyle("head", parent=TEXT, fontName="Helvetica-Bold", fontSize=12, leading=16, spaceBefore=9)
+TITLE = ParagraphStyle("title", parent=HEAD, fontSize=17, leading=21, spaceBefore=0)
+BIG = ParagraphStyle("big", parent=HEAD, fontSize=22, leading=26)
+#: what the report's letters lack, written otherwise
+SPELLED = {"−": "-", "≤": "at most ", "≥": "at least ", "→": "to", "√": "root ", "…": "..."}
+KEY = "Each dot a run, hollow where kept apart; the bar holds the mean in 95 of 100 such tests; dashed: the model."
+FOOT = "An estimate for comparing lines, no certificate. Local codes and licensed practice come first."
+
+
+def write_report(view: ResultView) -> bytes:
+    """The report as a PDF."""
+    out = BytesIO()
+    document = SimpleDocTemplate(
+        out, pagesize=A4, leftMargin=20 * mm, rightMargin=20 * mm, topMargin=18 * mm, bottomMargin=18 * mm,
+        title=_spelled(view.trial.title), author="Fenwick", subject=_spelled(view.kind),
+    )  # fmt: skip
+    document.build(list(_story(view)), onFirstPage=_foot, onLaterPages=_foot)
+    return out.getvalue()
+
+
+def _spelled(text: str) -> str:
+    for sign, words in SPELLED.items():
+        text = text.replace(sign, words)
+    return text.encode("cp1252", "replace").decode("cp1252")
+
+
+def _p(text: str, style: ParagraphStyle = TEXT) -> Paragraph:
+    return Paragraph(escape(_spelled(text)), style)
+
+
+def _story(view: ResultView) -> list[Flowable]:
+    plan = view.trial.plan
+    where = f"{view.state.shop}, {view.state.rig.name.lower()}; planned {view.trial.on}; read with: {view.way.lower()}"
+    story: list[Flowable] = [_p(view.trial.title, TITLE), _p(where, SMALL), Spacer(1, 5)]
+    if view.headline:
+        badge = f" ({view.badge[0]})" if view.badge else ""
+        story += [_p(view.headline, BIG), _p(f"{view.of_what}{badge}")]
+    else:
+        story.append(_p("Nothing that counts yet."))
+    story += [_p(words) for words in (*view.verdicts, view.honest) if words]
+    story += [_p("States", HEAD), *[_p(f"{name}: {words}") for name, words in view.states]]
+    if view.expects:
+        story.append(_p(view.expects, SMALL))
+    if view.scene is not None:
+        story += [Spacer(1, 6), _chart(view.scene), _p(KEY, SMALL)]
+    story += [_p("Runs", HEAD), _runs(view)]
+    for name, rows in view.budgets:
+        title = f"What the uncertainty is made of: {name}" if plan.compares else "What the uncertainty is made of"
+        table = _table([["source", "standard uncertainty"], *[[source, f"± {figure}"] for source, figure in rows]])
+        story.append(KeepTogether([_p(title, HEAD), table]))
+    resets = [_p(f"· {words}") for words in view.resets]
+    story.append(KeepTogether([_p("Set back before every run", HEAD), *resets, Spacer(1, 4), _p(view.caution, SMALL)]))
+    return story
+
+
+def _runs(view: ResultView) -> Table:
+    rows = [["run", "state", "what it came to", "stands"]]
+    for row in view.rows:
+        why = row.spoilt or "; ".join(row.faults)
+        stands = "counts" if row.counts else f"kept apart: {why}" if row.done or row.spoilt else row.state
+        came = ". ".join(part for part in (row.outcome or "-", row.closes, row.note) if part)
+        rows.append([str(row.number), row.variant, came, stands])
+    return _table(rows, [12 * mm, 34 * mm, 76 * mm, 48 * mm])
+
+
+def _table(rows: list[list[str]], widths: list[float] | None = None) -> Table:
+    cells = [[_p(cell, SMALL if i == 0 else TEXT) for cell in row] for i, row in enumerate(rows)]
+    table = Table(cells, colWidths=widths, repeatRows=1, hAlign="LEFT")
+    table.setStyle(
+        TableStyle(
+            [
+                ("LINEBELOW", (0, 0), (-1, -1), 0.4, RULE),
+                ("VALIGN", (0, 0), (-1, -1), "TOP"),
+                ("LEFTPADDING", (0, 0), (-1, -1), 0),
+                ("TOPPADDING", (0, 0), (-1, -1), 2),
+                ("BOTTOMPADDING", (0, 0), (-1, -1), 2),
+            ]
+        )
+    )
+    return table
+
+
+def _chart(scene: RunsScene) -> Drawing:
+    """The same picture as on the page; its origin is below."""
+    shrink = 170 * mm / scene.width
+    drawing = Drawing(scene.width * shrink, scene.height * shrink)
+    parts: list[Any] = []
+
+    def y(down: float) -> float:
+        return scene.height - down
+
+    for x, text in scene.ticks:
+        parts.append(Line(x, y(scene.top), x, y(scene.bottom), strokeColor=RULE, strokeWidth=0.7))
+        parts.append(String(x, y(scene.bottom + 17), text, textAnchor="middle", fontSize=11, fillColor=MUTED))
+    if scene.expected is not None:
+        parts.append(
+            Line(
+                scene.expected, y(scene.top), scene.expected, y(scene.bottom), strokeColor=MUTED, strokeDashArray=[4, 3]
+            )
+        )
+    for row in scene.rows:
+        name = _spelled(row.name)
+        parts.append(String(scene.left - 18, y(row.y - 28), name, fontSize=11, fillColor=INK))
+        if row.ends:
+            width = max(row.ends[1] - row.ends[0], 1.0)
+            parts.append(
+                Rect(row.ends[0], y(row.y + 13), width, 8, rx=4, fillColor=HexColor("#a5c5c8"), strokeColor=None)
+            )
+        if row.mean is not None:
+            parts.append(Rect(row.mean - 1.5, y(row.y + 17), 3, 16, fillColor=AIR, strokeColor=None))
+        for dot in row.dots:
+            fill = AIR if dot.counts else HexColor("#ffffff")
+            parts.append(Circle(dot.x, y(dot.y), 4.5, fillColor=fill, strokeColor=AIR, strokeWidth=1.4))
+    for part in parts:
+        drawing.add(part)
+    drawing.scale(shrink, shrink)
+    return drawing
+
+
+def _foot(canvas: Any, document: Any) -> None:
+    canvas.saveState()
+    canvas.setFont("Helvetica", 7.5)
+    canvas.setFillColor(MUTED)
+    canvas.drawString(20 * mm, 10 * mm, FOOT)
+    canvas.drawRightString(A4[0] - 20 * mm, 10 * mm, f"page {document.page}")
+    canvas.restoreState()

@@ -1,0 +1,205 @@
+"""What the page of a test shows: its runs, what they come to, and what may be said of it."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from markupsafe import Markup
+
+from fenwick.core.bench.trials.budget import budget
+from fenwick.core.bench.trials.judge import HUGE, WITHIN, Judged
+from fenwick.core.bench.trials.plan import CARRY, WAYS
+from fenwick.core.bench.trials.steps import steps
+from fenwick.data.lines import LineState
+from fenwick.data.trials import ABORTED, DONE, LIVE, WAITING, RunState, TrialState
+from fenwick.drawing.runs_chart import RunsScene, StateRow, render_runs, runs_scene
+from fenwick.services.trials import Workbench, judged_trial, workbench
+from fenwick.trials.values import run_values
+from fenwick.web.kit.database import session
+from fenwick.web.trials.plan_form import plan_query
+from fenwick.web.trials.plan_view import expects_words
+from fenwick.web.trials.run_view import outcome_words
+from fenwick.wording.results import (
+    badge,
+    budget_words,
+    dry_words,
+    headline,
+    honest_words,
+    state_words,
+    verdict_words,
+    whistle_words,
+)
+from fenwick.wording.say import Voice
+from fenwick.wording.trials import (
+    KIND_WORDS,
+    STEP_WORDS,
+    WAY_WORDS,
+    ask_words,
+    caution,
+    resets_of,
+)
+
+RUN_WORDS = {WAITING: "to do", "running": "under way", "paused": "paused", DONE: "done", ABORTED: "given up"}
+
+
+@dataclass(frozen=True)
+class RunRow:
+    """One run."""
+
+    id: int
+    number: int
+    variant: str
+    state: str
+    live: bool
+    done: bool
+    outcome: str
+    closes: str
+    faults: list[str]
+    spoilt: str
+    counts: bool
+    note: str
+    finished: str
+    photos: tuple[tuple[int, str], ...]
+
+
+@dataclass(frozen=True)
+class ResultView:
+    """The page."""
+
+    state: LineState
+    trial: TrialState
+    kind: str
+    way: str
+    headline: str
+    of_what: str
+    badge: tuple[str, str] | None
+    verdicts: list[str]
+    states: list[tuple[str, str]]  #: (state, what it came to)
+    honest: str
+    scene: RunsScene | None
+    chart: Markup
+    expects: str
+    budgets: list[tuple[str, list[tuple[str, str]]]]
+    rows: list[RunRow]
+    next_run: RunState | None
+    apart: int
+    usable: list[tuple[int, str]]  #: states whose outcome the line can be tuned to
+    resets: list[str]
+    sheet: list[tuple[str, str, list[str], float | None]]  #: (step, what to do, figures, seconds)
+    caution: str
+    again: dict[str, str]  #: to plan the same again
+
+
+def result_view(trial: TrialState, state: LineState, system: str) -> ResultView:
+    """Judge the test and prepare the page."""
+    bench = workbench(state, system)
+    plan, voice = trial.plan, bench.voice
+    judged = judged_trial(session(), trial, bench)
+    counts = [len(judged.values(trial.judged_runs(), k)) for k in range(len(plan.variants))]
+    figure, of_what = headline(plan, judged, voice)
+    found = judged.against_first[0] if judged.against_first else None
+    first = judged.states[0]
+    rows = [_run_row(run, trial, judged, i, bench) for i, run in enumerate(trial.runs)]
+    expected = bench.expects(plan)
+    scene = _scene(trial, judged, expected, voice)
+    honest = [honest_words(plan, one, n) for one, n in zip(judged.states, counts, strict=True) if one is not None]
+    return ResultView(
+        state=state,
+        trial=trial,
+        kind=KIND_WORDS[plan.kind][0],
+        way=WAY_WORDS[plan.way],
+        headline=figure,
+        of_what=of_what,
+        badge=badge(plan, found),
+        verdicts=[
+            verdict_words(plan, pair, name, plan.variants[0], voice)
+            for pair, name in zip(judged.against_first, plan.variants[1:], strict=True)
+        ],
+        states=[
+            (name, "nothing that counts yet" if one is None else state_words(plan, one, n, voice))
+            for name, one, n in zip(plan.variants, judged.states, counts, strict=True)
+        ],
+        honest=next((words for words in honest if words), "")
+        or (dry_words(first) if plan.way == CARRY and first is not None else "")
+        or _whistles(trial, judged),
+        scene=scene,
+        chart=render_runs(scene),
+        expects=expects_words(plan, expected, bench),
+        budgets=_budgets(trial, judged, bench),
+        rows=rows,
+        next_run=trial.next_run,
+        apart=sum(row.done and not row.counts for row in rows),
+        usable=[
+            (k, name) for k, (name, one) in enumerate(zip(plan.variants, judged.states, strict=True))
+            if one is not None and expected is not None
+        ],
+        resets=[words for _, words in resets_of(plan)],
+        sheet=[
+            (*STEP_WORDS[step.key], [ask_words(plan, ask.key) for ask in step.asks], step.seconds)
+            for step in steps(plan)
+        ],
+        caution=caution(plan),
+        again=plan_query(plan, system),
+    )  # fmt: skip
+
+
+def _budgets(trial: TrialState, judged: Judged, bench: Workbench) -> list[tuple[str, list[tuple[str, str]]]]:
+    """(state, what its uncertainty is made of)."""
+    runs, found = trial.judged_runs(), []
+    for k, name in enumerate(trial.plan.variants):
+        state = judged.states[k]
+        mine = [i for i, run in enumerate(runs) if judged.counted[i] and run.variant == k]
+        if state is not None:
+            outcomes, values = [judged.outcomes[i] for i in mine], [dict(runs[i].values) for i in mine]
+            sources = budget(trial.plan, state, outcomes, values)
+            if sources:
+                found.append((name, budget_words(trial.plan, sources, state, bench.voice)))
+    return found
+
+
+def _whistles(trial: TrialState, judged: Judged) -> str:
+    """What a whistle says in a test of leaks."""
+    listened = [
+        run.values["whistle"]
+        for run, counts in zip(trial.judged_runs(), judged.counted, strict=True)
+        if counts and "whistle" in run.values
+    ]
+    return whistle_words(int(sum(listened)), len(listened))
+
+
+def _run_row(run: RunState, trial: TrialState, judged: Judged, i: int, bench: Workbench) -> RunRow:
+    values, wrong = run_values(trial.plan, run.entries)
+    outcome, closes, faults = outcome_words(trial.plan, run, values, bench)
+    faults += [f"{ask_words(trial.plan, key)}: {words}" for key, words in wrong.items()]
+    return RunRow(
+        run.id,
+        run.number,
+        trial.plan.variants[run.variant],
+        RUN_WORDS[run.state],
+        run.state in LIVE,
+        run.state == DONE,
+        outcome,
+        closes,
+        faults if run.state == DONE else [],
+        run.spoilt,
+        judged.counted[i],
+        run.note,
+        run.finished,
+        run.photos,
+    )
+
+
+def _scene(trial: TrialState, judged: Judged, expected: float | None, voice: Voice) -> RunsScene | None:
+    plan = trial.plan
+    states = []
+    for k, name in enumerate(plan.variants):
+        runs = tuple(
+            (run.number, float(outcome.value), counts)
+            for run, outcome, counts in zip(trial.runs, judged.outcomes, judged.counted, strict=True)
+            if run.variant == k and outcome.value is not None and run.state == DONE
+        )
+        one = judged.states[k]
+        ends = (None, None) if one is None or WAYS[plan.way].ordinal else (one.low, one.high)
+        states.append(StateRow(name, runs, None if one is None else one.mean, *ends))
+    quantity = WAYS[plan.way].quantity
+    return runs_scene(states, expected, quantity, voice, WITHIN.get(quantity, HUGE))

@@ -1,0 +1,167 @@
+"""Routes of the place Test: the list, the plan, the result. Parse, call, render."""
+
+from __future__ import annotations
+
+import secrets
+
+from flask import Blueprint, Response, redirect, render_template, request, url_for
+from flask.typing import ResponseReturnValue
+
+from fenwick.data.lines import line_names, line_state
+from fenwick.data.readings import take
+from fenwick.data.runs import add_finished
+from fenwick.data.trials import add_run, add_trial, remove_trial, trial_state, trials_of
+from fenwick.rig import RigError
+from fenwick.services.trials import readings_from, workbench
+from fenwick.trials.runs_csv import parse_runs, write_runs
+from fenwick.web.kit.database import session
+from fenwick.web.kit.page import line_in_hand
+from fenwick.web.kit.units import unit_system
+from fenwick.web.trials.hub import HubView, trial_row
+from fenwick.web.trials.plan_view import kinds_listed, plan_view
+from fenwick.web.trials.report import write_report
+from fenwick.web.trials.result_view import result_view
+from fenwick.web.trials.table import rows_of
+from fenwick.wording.trials import title_of
+
+bp = Blueprint("trials", __name__)
+SEEDS = 1_000_000  #: of orders of runs
+
+
+@bp.get("/tests")
+def start() -> ResponseReturnValue:
+    """The tests of the line in hand; the five questions where there is none."""
+    line_id = line_in_hand()
+    return redirect(url_for("trials.hub", line_id=line_id) if line_id else url_for("start.ask"))
+
+
+@bp.get("/lines/<int:line_id>/tests")
+def hub(line_id: int) -> ResponseReturnValue:
+    """What was tested on a line, and what could be."""
+    state = line_state(session(), line_id)
+    bench = workbench(state, unit_system())
+    rows = [trial_row(trial, bench) for trial in trials_of(session(), line_id)]
+    removed = request.args.get("removed", type=int)
+    view = HubView(state, rows, kinds_listed())
+    return render_template("trials/hub.html", view=view, lines=line_names(session(), line_id), removed=removed)
+
+
+@bp.get("/lines/<int:line_id>/tests/plan")
+def plan(line_id: int) -> ResponseReturnValue:
+    """The form of a plan, with what the test will be able to tell."""
+    return _plan(line_id, 200)
+
+
+@bp.post("/lines/<int:line_id>/tests/plan")
+def plan_it(line_id: int) -> ResponseReturnValue:
+    """Record the plan; what is wrong comes back beside what was typed."""
+    view = plan_view(line_state(session(), line_id), request.form, _seed(), unit_system())
+    if view.form.wrong:
+        return _plan(line_id, 422)
+    made = view.form.plan
+    title = request.form.get("title", "").strip() or title_of(made)
+    return redirect(url_for("trials.show", trial_id=add_trial(session(), line_id, made, title)))
+
+
+def _seed() -> int:
+    given = request.values.get("seed", type=int)
+    return secrets.randbelow(SEEDS) if given is None else abs(given) % SEEDS
+
+
+def _plan(line_id: int, status: int) -> ResponseReturnValue:
+    view = plan_view(line_state(session(), line_id), request.values, _seed(), unit_system())
+    fragment = request.headers.get("HX-Request")
+    lines = [] if fragment else line_names(session(), line_id)
+    template = "trials/_plan.html" if fragment else "trials/plan.html"
+    return render_template(template, view=view, lines=lines, title=request.values.get("title", "")), status
+
+
+@bp.get("/tests/<int:trial_id>")
+def show(trial_id: int) -> ResponseReturnValue:
+    """A test with its runs and what they show."""
+    return _result(trial_id)
+
+
+@bp.get("/tests/<int:trial_id>/sheet")
+def sheet(trial_id: int) -> ResponseReturnValue:
+    """The test on paper: what to set back, and a box for every figure."""
+    trial = trial_state(session(), trial_id)
+    view = result_view(trial, line_state(session(), trial.line_id), unit_system())
+    return render_template("trials/sheet.html", view=view, lines=line_names(session(), trial.line_id))
+
+
+@bp.post("/tests/<int:trial_id>/runs")
+def one_more(trial_id: int) -> ResponseReturnValue:
+    """One more run of a state."""
+    trial = trial_state(session(), trial_id)
+    variant = request.form.get("variant", 0, type=int)
+    add_run(session(), trial_id, min(max(variant, 0), len(trial.plan.variants) - 1))
+    return redirect(url_for("trials.show", trial_id=trial_id))
+
+
+@bp.post("/tests/<int:trial_id>/<any(remove, back):what>")
+def remove(trial_id: int, what: str) -> ResponseReturnValue:
+    """Take a test away, or bring it back."""
+    line_id = remove_trial(session(), trial_id, back=what == "back")
+    return redirect(url_for("trials.hub", line_id=line_id, removed=trial_id if what == "remove" else None))
+
+
+def _result(trial_id: int, status: int = 200, error: str = "") -> ResponseReturnValue:
+    trial = trial_state(session(), trial_id)
+    view = result_view(trial, line_state(session(), trial.line_id), unit_system())
+    lines = line_names(session(), trial.line_id)
+    used = request.args.get("used", type=int)
+    told = "" if not used else "It is a reading of the line now." if used == 1 else f"{used} readings of the line now."
+    return render_template("trials/result.html", view=view, lines=lines, error=error, used=told), status
+
+
+@bp.post("/tests/<int:trial_id>/use")
+def use(trial_id: int) -> ResponseReturnValue:
+    """Take a state's outcome as readings of the line."""
+    trial = trial_state(session(), trial_id)
+    bench = workbench(line_state(session(), trial.line_id), unit_system())
+    variant = request.form.get("variant", 0, type=int)
+    readings = readings_from(session(), trial, variant, bench)
+    for reading in readings:
+        take(session(), trial.line_id, reading, trial.title)
+    return redirect(url_for("trials.show", trial_id=trial_id, used=len(readings)))
+
+
+@bp.get("/tests/<int:trial_id>/runs.csv")
+def runs_file(trial_id: int) -> ResponseReturnValue:
+    """The runs as a table."""
+    trial = trial_state(session(), trial_id)
+    return _file(
+        write_runs(trial.plan, rows_of(trial, unit_system()), unit_system()).encode(),
+        "text/csv",
+        f"test-{trial_id}.csv",
+    )
+
+
+@bp.post("/tests/<int:trial_id>/runs.csv")
+def read_runs(trial_id: int) -> ResponseReturnValue:
+    """Runs out of a table, added behind the others; what cannot be read is named, and nothing is taken."""
+    trial = trial_state(session(), trial_id)
+    upload = request.files.get("runs")
+    if upload is None or not upload.filename:
+        return _result(trial_id, 422, "Choose the file first.")
+    try:
+        rows = parse_runs(upload.stream.read(), trial.plan, unit_system())
+    except RigError as error:
+        return _result(trial_id, 422, f"{upload.filename[:60]} was not read: {error}.")
+    add_finished(session(), trial_id, rows, unit_system())
+    return redirect(url_for("trials.show", trial_id=trial_id))
+
+
+@bp.get("/tests/<int:trial_id>/report.pdf")
+def report(trial_id: int) -> ResponseReturnValue:
+    """The test as a report to print."""
+    trial = trial_state(session(), trial_id)
+    view = result_view(trial, line_state(session(), trial.line_id), unit_system())
+    return _file(write_report(view), "application/pdf", f"test-{trial_id}.pdf")
+
+
+def _file(body: bytes, kind: str, name: str) -> Response:
+    response = Response(body, mimetype=kind)
+    response.headers.set("Content-Disposition", "attachment", filename=name)
+    return response

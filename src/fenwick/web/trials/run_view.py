@@ -1,0 +1,159 @@
+"""What the page of a run shows, prepared as plain values."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+
+from fenwick.core.bench.trials.outcome import run_outcome
+from fenwick.core.bench.trials.plan import LEAK, PITCH, WAYS, Ask, Plan
+from fenwick.core.bench.trials.steps import Step, steps
+from fenwick.data.devices import DeviceState
+from fenwick.data.trials import DONE, RunState, TrialState
+from fenwick.services.trials import Workbench, logged
+from fenwick.trials.values import run_values, text_in
+from fenwick.units import unit_label
+from fenwick.web.kit.database import session
+from fenwick.wording.results import half_words
+from fenwick.wording.trials import OUTCOME_WORDS, RUN_FAULTS, STEP_WORDS, ask_words, caution, outcome_text, resets_of
+
+#: why a run is mostly spoilt
+SPOILT = ("fed unevenly", "spilled", "the lid was open", "a hose came off", "weighed wrongly", "something else changed")
+
+
+@dataclass(frozen=True)
+class AskRow:
+    """One figure of a step."""
+
+    key: str
+    label: str
+    unit: str
+    text: str
+    needed: bool
+    error: str
+    source: str  #: device it came from
+    place: str  #: what lies on a scale for it
+    devices: list[DeviceState]  #: that could tell it
+    choices: tuple[str, ...]
+
+
+@dataclass(frozen=True)
+class StepRow:
+    """One step."""
+
+    index: int
+    key: str
+    title: str
+    what: str
+    seconds: float | None
+    asks: list[AskRow]
+    place: str  #: behind, here or ahead
+    told: str  #: figures of a step that lies behind
+
+
+@dataclass(frozen=True)
+class RunView:
+    """The page."""
+
+    trial: TrialState
+    run: RunState
+    variant: str
+    rows: list[StepRow]
+    here: StepRow
+    last: bool
+    clock: float
+    resets: list[tuple[str, str, bool]]
+    outcome: str
+    closes: str
+    faults: list[str]
+    shut: bool  #: whether a motor is shut in it
+    caution: str
+    spoilt: tuple[str, ...]
+    log_id: int | None
+    devices: list[DeviceState]
+
+
+def run_view(
+    trial: TrialState,
+    run: RunState,
+    bench: Workbench,
+    devices: list[DeviceState],
+    log_id: int | None,
+    errors: Mapping[str, str] | None = None,
+) -> RunView:
+    """Prepare the page; `errors` are what is wrong with figures, by their keys."""
+    plan, system = trial.plan, bench.voice.system
+    values, wrong = run_values(plan, run.entries)
+    wrong |= dict(errors or {})
+    rows = [_step_row(i, step, plan, run, system, wrong, devices) for i, step in enumerate(steps(plan))]
+    outcome, closes, faults = outcome_words(plan, run, values, bench)
+    return RunView(
+        trial=trial,
+        run=run,
+        variant=plan.variants[run.variant],
+        rows=rows,
+        here=rows[min(run.step, len(rows) - 1)],
+        last=run.step >= len(rows) - 1,
+        clock=run.clock,
+        resets=[(key, words, key in run.ticked) for key, words in resets_of(plan)],
+        outcome=f"{outcome} {OUTCOME_WORDS[plan.way]}" if outcome else "",
+        closes=closes,
+        faults=faults,
+        shut=plan.way in (LEAK, PITCH),
+        caution=caution(plan),
+        spoilt=SPOILT,
+        log_id=log_id,
+        devices=[device for device in devices if device.kind in {ask.device for ask in WAYS[plan.way].asks}],
+    )
+
+
+def outcome_words(
+    plan: Plan, run: RunState, values: Mapping[str, float], bench: Workbench
+) -> tuple[str, str, list[str]]:
+    """(what the run came to so far, how much of the feed was found again, what is wrong with it)."""
+    if plan.way == "monitor":
+        values = {**values, **logged(session(), run.id)}
+    outcome = run_outcome(plan, values, bench.box, bench.bulk_density(plan))
+    faults = [RUN_FAULTS[key] for key in outcome.faults if key != "missing" or run.state == DONE]
+    if outcome.value is None:
+        return "", "", faults
+    told = outcome_text(plan, outcome.value, bench.voice)
+    if outcome.sd > 0.0 and not WAYS[plan.way].ordinal:
+        told += f" ± {half_words(plan, outcome.sd, bench.voice)}"
+    closes = outcome.found.closes if outcome.found else None
+    found_again = "" if closes is None else f"{100.0 * closes:.1f} % of what was fed was found again"
+    return told, found_again, faults
+
+
+def _step_row(
+    index: int,
+    step: Step,
+    plan: Plan,
+    run: RunState,
+    system: str,
+    wrong: Mapping[str, str],
+    devices: list[DeviceState],
+) -> StepRow:
+    asks = [_ask_row(ask, plan, run, system, wrong, devices) for ask in step.asks]
+    title, what = STEP_WORDS[step.key]
+    place = "here" if index == run.step else "behind" if index < run.step or run.state == DONE else "ahead"
+    told = ", ".join(f"{ask.label} {ask.text} {ask.unit}".strip() for ask in asks if ask.text)
+    return StepRow(index, step.key, title, what, step.seconds, asks, place, told)
+
+
+def _ask_row(
+    ask: Ask, plan: Plan, run: RunState, system: str, wrong: Mapping[str, str], devices: list[DeviceState]
+) -> AskRow:
+    entry = run.entries.get(ask.key)
+    return AskRow(
+        ask.key,
+        ask_words(plan, ask.key),
+        unit_label(ask.quantity, system),
+        text_in(entry, ask, system) if entry else "",
+        ask.needed,
+        wrong.get(ask.key, ""),
+        entry.source if entry else "",
+        plan.setup.catch if ask.place == "past" else ask.place,
+        [device for device in devices if device.kind == ask.device],
+        ask.choices,
+    )

@@ -1,0 +1,143 @@
+"""The finder: every design keeps to its limits, is solved as it would be alone, and comes again with its seed."""
+
+from dataclasses import replace
+
+import numpy as np
+import pytest
+
+from fenwick.core.components.bins import Bin
+from fenwick.core.components.cyclone import Cyclone
+from fenwick.core.judging.assess import assess
+from fenwick.core.line.line import Line
+from fenwick.core.search.designs import BOUGHT, MADE, RANGES, build, effort, one_of, sample
+from fenwick.core.search.effects import with_stage
+from fenwick.core.search.finder import Limits, Search, evaluate, search
+from tests.lines import disc_line
+
+BIN = Bin((0.0, 0.42), (0.32, 0.38), fill_height=0.05, leak_area=4e-6)
+
+
+def started() -> Line:
+    """A line with a disc over a tapered bin."""
+    line = disc_line()
+    disc = replace(line.separators[0], bin=BIN)  # type: ignore[type-var]
+    return with_stage(line, disc)
+
+
+def finished(limits: Limits, count: int = 600, seed: int = 3, **wishes: float) -> Search:
+    """The end of a search."""
+    line = started()
+    *_, last = search(line, line.separators[0], 0, limits, wishes or None, count, seed)
+    assert last.over
+    return last
+
+
+@pytest.mark.parametrize("kind", RANGES)
+def test_many_designs_are_those_solved_alone(kind: str) -> None:
+    line = started()
+    designs = build(kind, sample(kind, 24, 5), "sep", BIN, 0.05, "shop-built")
+    kept, air, suction, cut = evaluate(line, designs, 0)
+    assert np.all((kept >= 0.0) & (kept <= 1.0))
+    for i in (0, 11, 23):
+        alone = assess(with_stage(line, one_of(designs, i)))
+        assert alone.kept is not None
+        assert alone.separations[0].grades is not None
+        assert kept[i] == pytest.approx(float(alone.kept[0]), abs=1e-4)
+        assert air[i] == pytest.approx(float(alone.point.port_flow[0, 0]), rel=1e-4)
+        assert suction[i] == pytest.approx(float(alone.separations[0].pressure_drop[0]), rel=1e-3)
+        assert cut[i] == pytest.approx(float(alone.separations[0].grades.cut_size[0]), rel=1e-3)
+
+
+@pytest.mark.parametrize("kind", RANGES)
+def test_every_design_can_be_built(kind: str) -> None:
+    designs = build(kind, sample(kind, 400, 1), "sep", BIN, 0.05, "smooth")
+    g = designs.geometry
+    assert np.all(np.asarray(g.outlet_radius) < np.asarray(g.body_radius))
+    assert np.all(np.asarray(g.inlet_width) <= np.asarray(g.body_radius) + 1e-12)
+    assert np.all(np.asarray(designs.free_height) > 0.0)
+    if isinstance(designs, Cyclone):
+        s = designs.shape
+        assert np.all(np.asarray(s.inlet_height) <= np.asarray(s.outlet_length) + 1e-12)
+        assert np.all(np.asarray(s.outlet_length) < np.asarray(s.cylinder))
+        assert np.all(np.asarray(s.cylinder) < np.asarray(s.height))
+
+
+def test_designs_keep_to_their_limits_and_the_best_comes_first() -> None:
+    found = finished(Limits(height=0.75, suction=2500.0, hours=4.0, largest_hole=0.07, sheet=(0.6, 0.4)))
+    assert found.designs
+    for design in found.designs:
+        assert design.height <= 0.75
+        assert design.suction <= 2500.0
+        assert design.hours <= 4.0
+        assert design.kind != "cyclone"  # six hours of work
+    scores = [design.score for design in found.designs]
+    assert scores == sorted(scores, reverse=True)
+    assert found.feasible <= found.tried
+
+
+def test_grey_designs_are_beaten_and_the_others_are_not() -> None:
+    found = finished(Limits(), kept=1.0, air=1.0)
+    free = [design for design in found.designs if not design.dominated]
+    for design in found.designs:
+        better = [f for f in free if f.kept >= design.kept and f.air >= design.air and f != design]
+        assert any(f.kept > design.kept or f.air > design.air for f in better) is design.dominated
+
+
+def test_the_same_seed_finds_the_same_and_another_something_else() -> None:
+    first, again, other = (finished(Limits(), 200, seed).designs for seed in (3, 3, 4))
+    assert first == again
+    assert first != other
+
+
+def test_closer_rounds_find_better_ones() -> None:
+    line = started()
+    designs = build("hung-disc", sample("hung-disc", 330, 3000), "sep", BIN, 0.05, "shop-built")
+    anywhere = float(evaluate(line, designs, 0)[0].max())
+    found = finished(Limits(kinds=("hung-disc",)), 600, 3, kept=1.0)
+    assert found.designs[0].kept >= anywhere
+
+
+@pytest.mark.parametrize(
+    ("limits", "name", "least"),
+    [
+        (Limits(height=0.30), "height", 0.42),
+        (Limits(kinds=("cyclone",), hours=2.0), "hours", 6.0),
+        (Limits(cutter_reach=0.008), "cutter_reach", 0.012),
+    ],
+)
+def test_the_limit_in_the_way_is_named_with_what_it_would_take(limits: Limits, name: str, least: float) -> None:
+    found = finished(limits, 200)
+    assert found.designs == ()
+    assert found.in_the_way[0].limit == name
+    assert found.in_the_way[0].alone
+    assert found.in_the_way[0].least == pytest.approx(least, rel=1e-6)
+
+
+def test_two_limits_in_the_way_say_that_neither_is_alone() -> None:
+    found = finished(Limits(height=0.3, hours=0.1), 200)
+    assert {way.limit for way in found.in_the_way} == {"height", "hours"}
+    assert not any(way.alone for way in found.in_the_way)
+
+
+def test_a_search_can_be_stopped_and_hands_over_what_it_has() -> None:
+    line, calls = started(), []
+
+    def stop() -> bool:
+        calls.append(1)
+        return len(calls) > 2
+
+    *_, last = search(line, line.separators[0], 0, Limits(), None, 1000, 1, stop)
+    assert last.over
+    assert last.designs
+    assert last.tried < 500
+
+
+def test_bought_takes_no_saw_and_less_time() -> None:
+    rules = disc_line().rules
+    designs = build("cyclone", sample("cyclone", 20, 1), "sep", BIN, 0.05, "smooth")
+    made, bought = (effort("cyclone", designs, how, (0.6, 0.4), rules) for how in (MADE, BOUGHT))
+    assert np.all(bought.largest_hole == 0.0)
+    assert np.all(bought.sheet == 0.0)
+    assert np.all(bought.hours < made.hours)
+    assert np.all(made.sheet > 0.0)
+    assert np.all(made.height == bought.height)

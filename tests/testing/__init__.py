@@ -1,1 +1,0 @@
-"""Tests of how readings are judged."""
