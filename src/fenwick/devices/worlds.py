@@ -6,6 +6,7 @@ from abc import ABC, abstractmethod
 
 import numpy as np
 
+from fenwick.core.arrays import one_value
 from fenwick.core.bench.trials.plan import CATCHES
 from fenwick.core.formulas.room import concentration
 from fenwick.core.hours.air import fine_source, room_of
@@ -152,7 +153,7 @@ class MonitorWorld(World):
     def __init__(self, truth: Line, seed: int) -> None:
         del seed
         found = assess(truth)
-        made = sum(float(np.max(leaf.port.dust_rate or 0.0)) for leaf in truth.leaves if leaf.open) or 1.0 / 60e3
+        made = sum(one_value(leaf.port.dust_rate or 0.0) for leaf in truth.leaves if leaf.open) or 1.0 / 60e3
         source = fine_source(truth, found, made)
         self._source = 0.0 if source is None else float(source.breathed[0])
         self._room = room_of(VOLUME, None, 0.0, truth.rules)
@@ -160,7 +161,7 @@ class MonitorWorld(World):
 
     def value(self, now: float) -> tuple[float, bool]:
         """Dust in the air after all cuts so far."""
-        rate = float(np.max(self._room.rate))
+        rate = one_value(self._room.rate)
         added = [
             float(concentration(now - at, self._source, VOLUME, rate, lasted)) for at, lasted in self._cuts if now > at
         ]

@@ -5,6 +5,7 @@ from __future__ import annotations
 import numpy as np
 from markupsafe import Markup
 
+from fenwick.core.arrays import one_value
 from fenwick.core.judging.assess import Assessment
 from fenwick.core.line.line import Line
 from fenwick.drawing.render import render
@@ -17,7 +18,7 @@ STEPS = 41
 def render_curve(line: Line, found: Assessment, voice: Voice, name: str) -> Markup:
     """Suction (drawn), air power (dashed, to its own height) and the operating point, in the room's air."""
     curve, density = line.vacuum.curve, float(found.point.room_density[0])
-    most_flow, sealed = float(np.max(curve.open_flow)), float(found.point.sealed_suction[0])
+    most_flow, sealed = one_value(curve.open_flow), float(found.point.sealed_suction[0])
     flow = np.linspace(0.0, most_flow, STEPS)
     suction = np.asarray(curve.suction(flow, density))
     power = flow * suction

@@ -8,7 +8,7 @@ from dataclasses import dataclass
 import numpy as np
 from markupsafe import Markup
 
-from fenwick.core.arrays import Array
+from fenwick.core.arrays import Array, one_value
 from fenwick.core.components.vacuum import Curve
 from fenwick.core.formulas.fan import asked_suction
 from fenwick.drawing.axes import Scale, axis_ticks
@@ -57,12 +57,12 @@ class FanChart:
 def render_fan_chart(chart: FanChart, voice: Voice, name: str) -> Markup:
     """The chart as SVG."""
     ahead = chart.as_new or chart.curve
-    most_flow, sealed = float(np.max(ahead.open_flow)), float(np.max(ahead.sealed_in_room(chart.density)))
+    most_flow, sealed = one_value(ahead.open_flow), one_value(ahead.sealed_in_room(chart.density))
     most_flow = max([most_flow, *(flow for flow, _ in chart.points)])
     sealed = max([sealed, *(suction for _, suction in chart.points)])
     flow_ticks = axis_ticks(most_flow, "flow", voice.system, 7)
     suction_ticks = axis_ticks(sealed, "suction", voice.system, 5)
-    flow = np.linspace(0.0, float(np.max(chart.curve.open_flow)), STEPS)
+    flow = np.linspace(0.0, one_value(chart.curve.open_flow), STEPS)
     suction = np.asarray(chart.curve.suction(flow, chart.density))
     power = flow * suction
     peak = int(np.argmax(power))
@@ -108,7 +108,7 @@ def _line(flow: Array, values: Array, x: Scale, y: Scale) -> list[tuple[float, f
 def _as_new(chart: FanChart, x: Scale, y: Scale) -> list[tuple[float, float]]:
     if chart.as_new is None:
         return []
-    flow = np.linspace(0.0, float(np.max(chart.as_new.open_flow)), STEPS)
+    flow = np.linspace(0.0, one_value(chart.as_new.open_flow), STEPS)
     return _line(flow, np.asarray(chart.as_new.suction(flow, chart.density)), x, y)
 
 
@@ -138,7 +138,7 @@ def _marks(running: Sequence[RunningPoint], x: Scale, y: Scale, voice: Voice) ->
 
 def _description(chart: FanChart, sealed: float, power: float, voice: Voice) -> str:
     runs = "; ".join(f"{point.name} {voice.figure(point.flow, 'flow')}" for point in chart.running)
-    most = voice.figure(float(np.max(chart.curve.open_flow)), "flow")
+    most = voice.figure(one_value(chart.curve.open_flow), "flow")
     return (
         f"Fan curve from {voice.figure(sealed, 'suction')} sealed to {most} open; air power peaks at "
         f"{voice.figure(power, 'power')}. Alone at the vacuum: {runs}."

@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from math import sqrt
 
-import numpy as np
 from markupsafe import Markup
 
+from fenwick.core.arrays import one_value
 from fenwick.core.components.hood import Enclosure, FloorNozzle, Hood, OpenHood, SlotHood
 from fenwick.core.dust.capture import Capture
 from fenwick.drawing.render import render
@@ -42,7 +42,7 @@ def render_hood(hood: Hood, port: Capture, bore: float, flow: float, flanged: bo
 def _opening(hood: OpenHood | SlotHood, port: Capture, bore: float, flow: float, flanged: bool, voice: Voice) -> Markup:
     distance = float(hood.distance)
     wide = float(hood.width) if isinstance(hood, SlotHood) else bore
-    reach = float(np.max(hood.reach(flow, bore, port.needed, flanged)))
+    reach = one_value(hood.reach(flow, bore, port.needed, flanged))
     scale = min(MOST_SCALE, ROOM_LEFT / max(distance, reach), ROOM_UP / max(wide / 2.0, reach))
     dust_x = MOUTH - distance * scale
     near = distance * scale

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 
+from fenwick.core.arrays import one_value
 from fenwick.core.components.separator import Separator, SlottedDisc
 from fenwick.core.dust.separation import fill_mark
 from fenwick.core.line.line import Line
@@ -25,7 +26,7 @@ def bin_words(line: Line, stage: Separator, voice: Voice) -> list[str]:
     else:
         said.append("It is too shallow for its width: whatever lies in it is stirred up.")
     if isinstance(stage, SlottedDisc) and stage.hung:
-        there = float(box.diameter_at(box.height - float(np.max(stage.chamber_height))))
+        there = float(box.diameter_at(box.height - one_value(stage.chamber_height)))
         said.append(f"Where the disc hangs the bin is {voice.figure(there, 'bore')} wide.")
     return said
 

@@ -6,8 +6,7 @@ from dataclasses import dataclass
 from itertools import takewhile
 from math import ceil
 
-import numpy as np
-
+from fenwick.core.arrays import one_value
 from fenwick.core.components.elements import Element, Hose, Leak, Port, Reducer
 from fenwick.core.components.separator import Separator
 from fenwick.core.components.wet import WetStage
@@ -49,7 +48,7 @@ def hook_up(line: Line, port: int, voice: Voice) -> HookUp:
         if isinstance(part, Hose):
             before = _before(parts, i, leaf.port, voice)
             after = _after(parts, i, line, voice)
-            bore = voice.figure(float(np.max(part.bore)), "bore")
+            bore = voice.figure(one_value(part.bore), "bore")
             steps.append(
                 f"{voice.name(part.id)} ({bore}): from {_fitted(before, part, voice)} to {_fitted(after, part, voice)}."
             )
@@ -69,7 +68,7 @@ def _before(parts: list[Element], i: int, port: Port, voice: Voice) -> _Stop:
     adapters = list(takewhile(lambda part: isinstance(part, Reducer), reversed(parts[:i])))
     at = i - len(adapters) - 1
     if at < 0:
-        stop = _Stop(f"the port of the {voice_name(port.name)}", float(np.max(port.bore)))
+        stop = _Stop(f"the port of the {voice_name(port.name)}", one_value(port.bore))
     else:
         stop = _stop(parts[at], voice, leaving=True)
     return _by_way_of(stop, adapters[::-1], voice)
@@ -81,7 +80,7 @@ def _after(parts: list[Element], i: int, line: Line, voice: Voice) -> _Stop:
     at = i + len(adapters) + 1
     if at == len(parts):
         bore = line.vacuum.inlet_bore
-        stop = _Stop("the vacuum's inlet", None if bore is None else float(np.max(bore)))
+        stop = _Stop("the vacuum's inlet", None if bore is None else one_value(bore))
     else:
         stop = _stop(parts[at], voice, leaving=False)
     return _by_way_of(stop, adapters, voice)
@@ -97,14 +96,14 @@ def _stop(part: Element, voice: Voice, *, leaving: bool) -> _Stop:
     name = voice.name(part.id)
     match part:
         case WetStage():
-            return _Stop(f"the {voice_name(name)}", float(np.max(part.throat_diameter)))
+            return _Stop(f"the {voice_name(name)}", one_value(part.throat_diameter))
         case Separator():
             side, bore = ("centre", part.outlet_bore) if leaving else ("side", part.hose_bore)
-            return _Stop(f"the {side} port of the {voice_name(name)}", float(np.max(bore)))
+            return _Stop(f"the {side} port of the {voice_name(name)}", one_value(bore))
         case Leak() | Reducer():
             return _Stop(name, None)
         case _:
-            return _Stop(name, float(np.max(part.bore)))
+            return _Stop(name, one_value(part.bore))
 
 
 def voice_name(name: str) -> str:
@@ -113,7 +112,7 @@ def voice_name(name: str) -> str:
 
 
 def _fitted(stop: _Stop, hose: Hose, voice: Voice) -> str:
-    bore = float(np.max(hose.bore))
+    bore = one_value(hose.bore)
     if stop.bore is None or abs(stop.bore - bore) <= NEAR_ENOUGH:
         return stop.words
     return f"{stop.words} (adapter to {voice.figure(stop.bore, 'bore')})"

@@ -8,7 +8,7 @@ from math import degrees
 
 import numpy as np
 
-from fenwick.core.arrays import Array
+from fenwick.core.arrays import Array, one_value
 from fenwick.core.components.cyclone import Cyclone
 from fenwick.core.components.separator import Separator
 from fenwick.core.doubt.uncertainty import Band, Sureness, rule_words
@@ -74,7 +74,7 @@ def _kept_row(line: Line, found: Assessment, at: int, sure: Sureness | None, voi
     past = f"{100.0 * (1.0 - share):.1f}"
     sentence = f"{past} g of each 100 g that enter go on{_band(sure.kept if sure else None, 'share', voice)}."
     number, _, unit = voice.figure(share, "share").partition(" ")
-    good = float(np.max(line.rules["verdict.kept-good"]))
+    good = one_value(line.rules["verdict.kept-good"])
     return VerdictRow("kept", "Kept in the bin", number, unit, level, share, good, sentence)
 
 
@@ -178,19 +178,19 @@ def through_the_wall(line: Line, stage: Separator, found: Separation, voice: Voi
     said = []
     speed = voice.figure(float(found.inlet_velocity[0]), "speed")
     said.append(f"A band of dust races round the wall (it comes in at {speed}); the middle stays clear.")
-    surface = float(np.max(stage.bin.diameter_at(stage.bin.fill_height)))
-    free = float(np.max(stage.free_height))
-    calm = float(np.max(line.rules["bin.stir-depth"])) * surface
+    surface = one_value(stage.bin.diameter_at(stage.bin.fill_height))
+    free = one_value(stage.free_height)
+    calm = one_value(line.rules["bin.stir-depth"]) * surface
     if free <= 0.0:
         said.append("The dust stands where it should drop in: all that comes goes straight on to the vacuum.")
     elif free < calm:
         said.append("The heap is whipped up and a plume rises in its middle: it is time to empty.")
     else:
         said.append("The heap grows as a ring at the wall, hollow in the middle, and lies still.")
-    if float(found.leak_share[0]) > float(np.max(line.rules["verdict.leak-watch"])):
+    if float(found.leak_share[0]) > one_value(line.rules["verdict.leak-watch"]):
         said.append("Fine dust hangs in the bin like fog: air leaks in below and carries it up.")
     if isinstance(stage, Cyclone):
-        tail, room = float(natural_length(stage.shape)), float(np.max(stage.shape.height - stage.shape.outlet_length))
+        tail, room = float(natural_length(stage.shape)), one_value(stage.shape.height - stage.shape.outlet_length)
         if tail > room:
             said.append("A thin rope of dust stands up from the heap into the cone: the vortex reaches the bin.")
         else:

@@ -2,17 +2,12 @@
 
 from __future__ import annotations
 
-import numpy as np
-
 from fenwick.core.formulas.air import ZERO_CELSIUS
-from fenwick.core.formulas.fan import hole_plate_flow
 from fenwick.core.line.cases import Case
 from fenwick.core.line.line import Line
+from fenwick.core.line.plates import HOLE, holes_worth_trying
 from fenwick.units import format_value
 from fenwick.wording.say import Voice
-
-HOLE = 0.02  #: a hole that every drill box can make [m]
-PLAN_SHARES = (0.15, 0.35, 0.55, 0.75)  #: of the open flow, where a reading tells most
 
 
 def case_words(case: Case, voice: Voice) -> str:
@@ -31,16 +26,5 @@ def case_words(case: Case, voice: Voice) -> str:
 
 
 def hole_plan(line: Line, voice: Voice) -> list[str]:
-    """Plates that spread the readings over the curve as it is believed to be, fewest holes first."""
-    density = float(np.max(line.site.density))
-    curve = line.vacuum.curve
-    said = []
-    seen: set[int] = set()
-    for share in PLAN_SHARES:
-        flow = share * float(np.max(curve.open_flow))
-        suction = float(np.max(curve.suction(flow, density)))
-        count = round(flow / float(hole_plate_flow(HOLE, 1, suction, density)))
-        if count >= 1 and count not in seen:
-            seen.add(count)
-            said.append(f"{count} × {voice.figure(HOLE, 'bore')}")
-    return said
+    """Plates worth trying, fewest holes first."""
+    return [f"{count} × {voice.figure(HOLE, 'bore')}" for count in holes_worth_trying(line)]

@@ -7,6 +7,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from fenwick.core.arrays import one_value
 from fenwick.core.components.cyclone import Cyclone
 from fenwick.core.components.elements import Branch, Element, Hose, Leak, Reducer
 from fenwick.core.components.separator import Separator
@@ -57,8 +58,8 @@ def is_starved(line: Line, flow: float) -> bool:
     flow : through the vacuum, at room density [m^3/s]
     """
     curve, rules = line.vacuum.curve, line.rules
-    weak = float(np.max(curve.sealed_suction)) < float(np.max(rules["fan.low-suction"]))
-    return weak and flow < float(np.max(rules["fan.starved"])) * float(np.max(curve.open_flow))
+    weak = one_value(curve.sealed_suction) < one_value(rules["fan.low-suction"])
+    return weak and flow < one_value(rules["fan.starved"]) * one_value(curve.open_flow)
 
 
 def _about_parts(line: Line) -> Iterator[Doubt]:
@@ -86,7 +87,7 @@ def _about_hose(hose: Hose, line: Line) -> Iterator[Doubt]:
 
 def _about_steps(line: Line) -> Iterator[Doubt]:
     """Bores that change so far from one part to the next that a unit must have been mistaken."""
-    most = float(np.max(line.rules["bore.most-step"]))
+    most = one_value(line.rules["bore.most-step"])
     for run, before in _runs(line):
         for part in run:
             ends = _end_bores(part)
@@ -103,7 +104,7 @@ def _runs(line: Line) -> Iterator[tuple[tuple[Element, ...], float | None]]:
 
     def visit(branches: tuple[Branch, ...]) -> Iterator[tuple[tuple[Element, ...], float | None]]:
         for branch in branches:
-            yield branch.elements, float(np.max(branch.port.bore)) if branch.port else None
+            yield branch.elements, one_value(branch.port.bore) if branch.port else None
             yield from visit(branch.branches)
 
     yield from visit(line.branches)
@@ -116,13 +117,13 @@ def _end_bores(part: Element) -> tuple[float, float] | None:
         case Leak():
             return None
         case Reducer():
-            return float(np.max(part.bore_in)), float(np.max(part.bore_out))
+            return one_value(part.bore_in), one_value(part.bore_out)
         case Separator():
-            return float(np.max(part.hose_bore)), float(np.max(part.outlet_bore))
+            return one_value(part.hose_bore), one_value(part.outlet_bore)
         case WetStage():
             return None
         case _:
-            return float(np.max(part.bore)), float(np.max(part.bore))
+            return one_value(part.bore), one_value(part.bore)
 
 
 def _about_disc(disc: Separator, line: Line) -> Iterator[Doubt]:

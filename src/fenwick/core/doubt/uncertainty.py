@@ -8,7 +8,7 @@ from dataclasses import dataclass, replace
 import numpy as np
 import numpy.typing as npt
 
-from fenwick.core.arrays import Array
+from fenwick.core.arrays import Array, one_value
 from fenwick.core.components.cyclone import Cyclone
 from fenwick.core.components.wet import WetStage
 from fenwick.core.dust.capture import capture
@@ -128,7 +128,7 @@ def drawn_values(line: Line, key: str, draws: int, seed: int) -> Array:
 
 def _moved(line: Line, key: str) -> float:
     """The value of a rule in force over that of the table [-]."""
-    return float(np.max(line.rules[key])) / rule(key).value
+    return one_value(line.rules[key]) / rule(key).value
 
 
 def _left(line: Line, key: str) -> float:

@@ -13,7 +13,7 @@ from dataclasses import dataclass
 import numpy as np
 import numpy.typing as npt
 
-from fenwick.core.arrays import Array
+from fenwick.core.arrays import Array, one_value
 from fenwick.core.components.cyclone import Cyclone
 from fenwick.core.components.separator import Separator, SlottedDisc
 from fenwick.core.dust.separation import Inside, Separation, inside
@@ -58,7 +58,7 @@ def traces(stage: Separator, line: Line, point: OperatingPoint, found: Separatio
     if line.dust is None or found.grades is None:
         return ()
     air = inside(stage, line, point)
-    sizes = trace_sizes(float(found.grades.cut_size[0]), float(np.max(line.dust.median)))
+    sizes = trace_sizes(float(found.grades.cut_size[0]), one_value(line.dust.median))
     every = np.repeat(np.array(sizes), LANES)
     lanes = np.tile((np.arange(LANES) + 0.5) / LANES, len(sizes))
     falls = terminal_velocity(every, line.dust.particle_density, float(air.density[0]), float(line.site.viscosity))
@@ -76,25 +76,25 @@ class _Body:
 
     def __init__(self, stage: Separator, air: Inside) -> None:
         g = stage.geometry
-        self.radius, self.outlet = float(np.max(g.body_radius)), float(np.max(g.outlet_radius))
-        self.inlet_width, self.inlet_height = float(np.max(g.inlet_width)), float(np.max(g.inlet_height))
-        self.orbit = float(np.max(g.orbit_height))
+        self.radius, self.outlet = one_value(g.body_radius), one_value(g.outlet_radius)
+        self.inlet_width, self.inlet_height = one_value(g.inlet_width), one_value(g.inlet_height)
+        self.orbit = one_value(g.orbit_height)
         self.flow = float(air.flow[0])
         self.wall_speed, core = float(air.swirl.wall_velocity[0]), float(air.swirl.core_velocity[0])
         self.power = np.log(max(core / self.wall_speed, 1.0)) / np.log(self.radius / self.outlet)
-        self.mouth = float(np.max(getattr(stage, "outlet_length", 0.0)))
-        self.free = max(float(np.max(stage.free_height)), 0.0)
+        self.mouth = one_value(getattr(stage, "outlet_length", 0.0))
+        self.free = max(one_value(stage.free_height), 0.0)
         self.slots: tuple[tuple[float, float], ...] = ()
         self.cone: tuple[float, float, float] | None = None
         if isinstance(stage, Cyclone):
             s = stage.shape
-            self.mouth, self.depth = float(np.max(s.outlet_length)), float(np.max(s.height))
-            self.cone = (float(np.max(s.cylinder)), self.depth, float(np.max(s.dust_outlet)) / 2.0)
+            self.mouth, self.depth = one_value(s.outlet_length), one_value(s.height)
+            self.cone = (one_value(s.cylinder), self.depth, one_value(s.dust_outlet) / 2.0)
         elif isinstance(stage, SlottedDisc):
-            self.depth = float(np.max(stage.chamber_height))
-            self.slots = tuple((float(np.max(s.start)), float(np.max(s.arc))) for s in stage.slots)
+            self.depth = one_value(stage.chamber_height)
+            self.slots = tuple((one_value(s.start), one_value(s.arc)) for s in stage.slots)
         else:
-            self.depth = max(float(np.max(stage.bin.height - np.asarray(stage.bin.fill_height))), self.mouth + 1e-3)
+            self.depth = max(one_value(stage.bin.height - np.asarray(stage.bin.fill_height)), self.mouth + 1e-3)
 
     def wall(self, depth: Array) -> Array:
         """Radius of the wall at a depth [m]."""

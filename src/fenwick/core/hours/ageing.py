@@ -11,7 +11,7 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from fenwick.core.arrays import Array, Values
+from fenwick.core.arrays import Array, Values, one_value
 from fenwick.core.components.elements import Branch, Element, InlineFilter
 from fenwick.core.components.separator import Separator
 from fenwick.core.components.vacuum import FilterMedium
@@ -96,7 +96,7 @@ def ageing_map(line: Line, port: int) -> AgeingMap | None:
     line : a single variant, gates as they stand while it works
     port : place among the leaves of the tool whose air is followed
     """
-    rate = float(np.max(dust_rate(line)))
+    rate = one_value(dust_rate(line))
     if line.dust is None or rate <= 0.0 or (line.vacuum.filter is None and line.vacuum.bag is None):
         return None
     first = _inline_filter(line)
@@ -128,7 +128,7 @@ def ageing_map(line: Line, port: int) -> AgeingMap | None:
         past=mean(stream.past),
         inline=mean(stream.inline),
         rate=rate,
-        inline_area=None if first is None else float(np.max(first.medium.area)),
+        inline_area=None if first is None else one_value(first.medium.area),
         rules=line.rules,
     )
 

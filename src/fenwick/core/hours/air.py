@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from fenwick.core.arrays import Array, Values
+from fenwick.core.arrays import Array, Values, one_value
 from fenwick.core.formulas.room import air_changes, concentration, time_to_share
 from fenwick.core.formulas.sizes import BREATHED, DEEP, SIZES
 from fenwick.core.judging.assess import Assessment
@@ -59,7 +59,7 @@ class Session:
 
 def room_of(volume: float, changes: float | None, cleaned: float, rules: RuleBook) -> Room:
     """A room; where its air changes [1/s] are not known, those of a shut one by rule."""
-    known = float(np.max(rules["room.shut"])) / 3600.0 if changes is None else changes
+    known = one_value(rules["room.shut"]) / 3600.0 if changes is None else changes
     return Room(volume, known, cleaned)
 
 
@@ -91,16 +91,16 @@ def _outdoors(line: Line) -> bool:
 
 def mask_level(clears: float, rules: RuleBook) -> int:
     """How bad it is to stay masked for so long [s]: OK, WATCH or ACT."""
-    if clears > float(np.max(rules["room.mask-act"])):
+    if clears > one_value(rules["room.mask-act"]):
         return ACT
-    return WATCH if clears > float(np.max(rules["room.mask-watch"])) else OK
+    return WATCH if clears > one_value(rules["room.mask-watch"]) else OK
 
 
 def session(room: Room, source: Source, duration: float, span: float) -> Session:
     """The air over a job of `duration` [s], followed for `span` [s]; the first variant."""
     time = np.linspace(0.0, span, POINTS)
-    rate = float(np.max(room.rate))
+    rate = one_value(room.rate)
     breathed = concentration(time, float(source.breathed[0]), room.volume, rate, duration)
     deep = concentration(time, float(source.deep[0]), room.volume, rate, duration)
     peak = float(concentration(duration, float(source.breathed[0]), room.volume, rate, duration))
-    return Session(time, breathed, deep, peak, float(np.max(room.clears)))
+    return Session(time, breathed, deep, peak, one_value(room.clears))

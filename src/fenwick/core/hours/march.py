@@ -7,7 +7,7 @@ from itertools import pairwise
 
 import numpy as np
 
-from fenwick.core.arrays import Array
+from fenwick.core.arrays import Array, one_value
 from fenwick.core.dust.vacuum_path import clean_medium
 from fenwick.core.formulas.filtering import caked_penetration
 from fenwick.core.hours.ageing import HOUR, INLINE, LOADS, AgeingMap, Course, Filters, cake_of_sizes, tank_passes
@@ -63,7 +63,7 @@ class _Laws:
             tank_passes(rules),
             clean_medium("bag", rules),
             clean_medium(filters.kind, rules),
-            float(np.max(rules["filter.cake"])),
+            one_value(rules["filter.cake"]),
         )
 
     def coefficient(self, state: _State) -> Array:
@@ -116,7 +116,7 @@ def march(mapped: AgeingMap, filters: Filters, hours: float) -> Course:
     time = np.concatenate([[0.0], np.geomspace(FIRST * hours, hours, STEPS - 1)])
     laws, none = _Laws.of(mapped, filters), np.zeros_like(filters.area)
     state = _State(filters.cake + none, filters.held + none, none, none, none)
-    full = float(np.max(mapped.rules["filter.full"]))
+    full = one_value(mapped.rules["filter.full"])
     seen = []
     for before, after in pairwise(time):
         step = (after - before) * HOUR

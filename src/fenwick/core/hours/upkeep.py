@@ -100,12 +100,12 @@ def upkeep(
     vacuum, rules = line.vacuum, line.rules
     bare = without_separators(line)
     mapped_bare = ageing_map(bare, port) if line.stages else None
-    bag = float(np.max(vacuum.bag.area)) if vacuum.bag is not None else 0.0
-    other = 0.0 if bag else float(np.max(rules["bag.area"]))
+    bag = one_value(vacuum.bag.area) if vacuum.bag is not None else 0.0
+    other = 0.0 if bag else one_value(rules["bag.area"])
     with_it = _way("with", mapped, vacuum, bag, prices)
     swapped = _way("other-bag", mapped, vacuum, other, prices) if vacuum.filter is not None else None
     without = None if mapped_bare is None else _way("without", mapped_bare, vacuum, bag, prices)
-    held = vacuum.filter if vacuum.filter is not None and float(np.max(vacuum.filter.held)) > 0.0 else None
+    held = vacuum.filter if vacuum.filter is not None and one_value(vacuum.filter.held) > 0.0 else None
     now = march(mapped, _filters(vacuum, bag, held, line), LONG) if held is not None else None
     full, pays = bin_hours(mapped, line), payback_hours(with_it, without, prices.separator)
     clean, today = with_it.flow, with_it.flow if now is None else float(now.flow[0, 0])
@@ -131,8 +131,8 @@ def _filters(vacuum: Vacuum, bag: float, held: FilterMedium | None = None, line:
     own = vacuum.filter
     load, cake = 0.0, 0.0
     if held is not None and line is not None:
-        load, cake = float(np.max(held.load)), float(np.max(cake_resistance(held, line)))
-    area = 0.0 if own is None else float(np.max(own.area))
+        load, cake = one_value(held.load), one_value(cake_resistance(held, line))
+    area = 0.0 if own is None else one_value(own.area)
     return Filters(
         "paper" if own is None else own.kind, np.array([area]), np.array([bag]), np.array([load]), np.array([cake])
     )
@@ -148,7 +148,7 @@ def _way(name: str, mapped: AgeingMap, vacuum: Vacuum, bag: float, prices: Price
 
 def _left(now: Course, clean: float, rules: RuleBook) -> float:
     """Hours until the air is a quarter below that of a clean filter [h]."""
-    limit = float(np.max(rules["filter.down"])) * clean
+    limit = one_value(rules["filter.down"]) * clean
     share = limit / float(now.flow[0, 0])
     return 0.0 if share >= 1.0 else float(now.life(share)[0])
 
@@ -158,7 +158,7 @@ def _smallest(mapped: AgeingMap, vacuum: Vacuum, bag: float, wanted: float) -> f
     assert vacuum.filter is not None
     none = np.zeros_like(AREAS)
     tried = Filters(vacuum.filter.kind, AREAS, none + bag, none, none)
-    lives = march(mapped, tried, max(wanted, 0.1) * 4.0).life(float(np.max(mapped.rules["filter.down"])))
+    lives = march(mapped, tried, max(wanted, 0.1) * 4.0).life(one_value(mapped.rules["filter.down"]))
     good = np.flatnonzero(lives >= wanted)
     if good.size == 0:
         return None
@@ -177,7 +177,7 @@ def cleanings(life: float, rules: RuleBook) -> Cleanings | None:
     life = min(life, LONG)
     if life <= 0.0:
         return None
-    leaves, worn = float(np.max(rules["filter.blinds"])), float(np.max(rules["filter.worn"]))
+    leaves, worn = one_value(rules["filter.blinds"]), one_value(rules["filter.worn"])
     between: list[float] = []
     share = 1.0
     while share >= worn and len(between) < 100:
@@ -190,14 +190,14 @@ def life_level(life: float, wanted: float, rules: RuleBook) -> int:
     """How a filter's life stands to the hours asked of it [h]: OK, WATCH or ACT."""
     if life >= wanted:
         return OK
-    return WATCH if life >= float(np.max(rules["filter.short"])) * wanted else ACT
+    return WATCH if life >= one_value(rules["filter.short"]) * wanted else ACT
 
 
 def cake_level(today: float, rules: RuleBook) -> int:
     """Whether to leave a cake on (OK), clean it soon (WATCH) or now (ACT), by the air it leaves [-]."""
-    if today < float(np.max(rules["filter.down"])):
+    if today < one_value(rules["filter.down"]):
         return ACT
-    return WATCH if today < float(np.max(rules["filter.leave"])) else OK
+    return WATCH if today < one_value(rules["filter.leave"]) else OK
 
 
 def cost_per_hour(life: float, bagged: bool, cleaned: Cleanings | None, prices: Prices) -> float | None:

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from fenwick.core.arrays import Array
+from fenwick.core.arrays import Array, one_value
 from fenwick.core.dust.fate import ENDS, Fate
 from fenwick.core.dust.separation import fill_mark
 from fenwick.core.judging.assess import Assessment, assess
@@ -73,7 +73,7 @@ def room_in_bin(line: Line) -> float | None:
         return None
     stage = line.separators[0]
     _, full = fill_mark(stage, line.rules)
-    return max(float(full) - float(np.max(stage.bin.volume_to(stage.bin.fill_height))), 0.0)
+    return max(float(full) - one_value(stage.bin.volume_to(stage.bin.fill_height)), 0.0)
 
 
 def week(line: Line, jobs: Sequence[Job]) -> Week:

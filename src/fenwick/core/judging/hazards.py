@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 
+from fenwick.core.arrays import one_value
 from fenwick.core.components.dust import HELD_BESIDES, SPARKING, Dust
 from fenwick.core.components.elements import Hose
 from fenwick.core.formulas.sizes import BREATHED, SIZES
@@ -100,7 +101,7 @@ def _filter_class(line: Line, found: Assessment) -> list[Check]:
     reaches = sum(ends.values())
     if reaches <= 0.0:
         return []
-    share, limit = ends["exhaust"] / reaches, float(np.max(line.rules["filter.class"]))
+    share, limit = ends["exhaust"] / reaches, one_value(line.rules["filter.class"])
     harmful = line.dust is not None and line.dust.harmful
     indoors = not line.vacuum.exhaust_outdoors
     return [

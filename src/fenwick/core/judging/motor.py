@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 
+from fenwick.core.arrays import one_value
 from fenwick.core.components.wet import WetStage
 from fenwick.core.judging.assess import Assessment
 from fenwick.core.judging.check import ACT, OK, WATCH, Check, fact, figure
@@ -18,10 +19,10 @@ def motor_checks(line: Line, found: Assessment) -> list[Check]:
 def _starved(line: Line, found: Assessment) -> list[Check]:
     """Air through the vacuum against its open flow; a motor with air of its own does not mind."""
     share = float(found.point.mass_flow[0] / found.point.room_density[0] / np.max(line.vacuum.curve.open_flow))
-    least = float(np.max(line.rules["motor.cooling"]))
+    least = one_value(line.rules["motor.cooling"])
     own = line.vacuum.own_cooling is True
-    blocked = float(np.max(line.rules["motor.blocked"]))
-    near = float(np.max(line.rules["motor.near"])) * least
+    blocked = one_value(line.rules["motor.blocked"])
+    near = one_value(line.rules["motor.near"]) * least
     return [figure("motor-starved", share < least and not own, share < near, share, least, "share", "vacuum", blocked)]
 
 

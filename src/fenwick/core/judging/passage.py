@@ -6,7 +6,7 @@ from collections.abc import Iterator
 
 import numpy as np
 
-from fenwick.core.arrays import Array, Values
+from fenwick.core.arrays import Array, Values, one_value
 from fenwick.core.components.cyclone import Cyclone
 from fenwick.core.components.dust import Dust
 from fenwick.core.components.elements import Element, Gate, Hose, Leak, Plate, Reducer
@@ -135,7 +135,7 @@ def clearing_time(line: Line, point: OperatingPoint, port: int) -> Array:
     Σ L / (0.7 v) + 1 s over the hoses on the way, v each one's own air speed; infinite where nothing flows.
     """
     rules = line.rules
-    total = np.full(point.mass_flow.shape, float(np.max(rules["clear.extra"])))
+    total = np.full(point.mass_flow.shape, one_value(rules["clear.extra"]))
     for part in ahead_of_separator(line, line.leaves[port]):
         if isinstance(part, Hose):
             speed = point.stations.velocity[point.stations.index(part.id)]

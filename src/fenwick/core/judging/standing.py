@@ -2,8 +2,7 @@
 
 from __future__ import annotations
 
-import numpy as np
-
+from fenwick.core.arrays import one_value
 from fenwick.core.components.separator import Separator
 from fenwick.core.dust.separation import fill_mark
 from fenwick.core.formulas.stand import tipping_angle, tipping_force
@@ -26,22 +25,22 @@ def standing_checks(stage: Separator, line: Line) -> list[Check]:
 
 def stands_tall(stage: Separator, line: Line) -> float:
     """Bin, separator and the bend of the hose over it [m]."""
-    bend = float(np.max(line.rules["stand.bend"])) * float(np.max(stage.outlet_bore))
-    return stage.bin.height + float(np.max(stage.rise_above_rim)) + bend
+    bend = one_value(line.rules["stand.bend"]) * one_value(stage.outlet_bore)
+    return stage.bin.height + one_value(stage.rise_above_rim) + bend
 
 
 def _headroom(stage: Separator, line: Line) -> list[Check]:
     if stage.stand is None or stage.stand.headroom is None:
         return []
-    room, tall = float(np.max(stage.stand.headroom)), stands_tall(stage, line)
-    wanted = tall + float(np.max(line.rules["stand.lift"]))
+    room, tall = one_value(stage.stand.headroom), stands_tall(stage, line)
+    wanted = tall + one_value(line.rules["stand.lift"])
     return [figure("headroom", room < tall, room < wanted, room, wanted, "length", stage.id, tall)]
 
 
 def _footprint(stage: Separator) -> list[Check]:
     if stage.stand is None or stage.stand.space is None:
         return []
-    widest, space = max(stage.bin.diameters), float(np.max(stage.stand.space))
+    widest, space = max(stage.bin.diameters), one_value(stage.stand.space)
     return [figure("footprint", widest > space, False, widest, space, "length", stage.id)]
 
 
@@ -50,22 +49,22 @@ def _tips(stage: Separator, line: Line) -> list[Check]:
     stand, shell = stage.stand, stage.bin.shell_mass
     if stand is None or shell is None:
         return []
-    head = 0.0 if stand.mass is None else float(np.max(stand.mass))
-    base = float(stage.bin.diameters[0]) if stand.base is None else float(np.max(stand.base))
-    rise = float(np.max(stage.rise_above_rim))
+    head = 0.0 if stand.mass is None else one_value(stand.mass)
+    base = float(stage.bin.diameters[0]) if stand.base is None else one_value(stand.base)
+    rise = one_value(stage.rise_above_rim)
     height = stage.bin.height + 0.5 * rise
-    weight = float(np.max(shell)) + head
+    weight = one_value(shell) + head
     empty = float(tipping_force(weight, base, height))
     full = float(tipping_force(weight + (_dust_mass(stage, line) or 0.0), base, height))
-    centre = (float(np.max(shell)) * 0.5 * stage.bin.height + head * (stage.bin.height + 0.5 * rise)) / weight
+    centre = (one_value(shell) * 0.5 * stage.bin.height + head * (stage.bin.height + 0.5 * rise)) / weight
     leans = float(tipping_angle(base, centre))
-    pull = float(np.max(line.rules["stand.pull"]))
+    pull = one_value(line.rules["stand.pull"])
     loose = not stand.tied
     return [
         figure(
             "tips",
             loose and empty < pull,
-            loose and empty < float(np.max(line.rules["stand.sure"])) * pull,
+            loose and empty < one_value(line.rules["stand.sure"]) * pull,
             empty,
             pull,
             "force",
@@ -88,8 +87,8 @@ def _weight(stage: Separator, line: Line) -> list[Check]:
     if dust is None:
         return []
     shell = stage.bin.shell_mass
-    weight = dust + (0.0 if shell is None else float(np.max(shell)))
-    heavy, too_heavy = (float(np.max(line.rules[f"stand.{key}"])) for key in ("heavy", "too-heavy"))
+    weight = dust + (0.0 if shell is None else one_value(shell))
+    heavy, too_heavy = (one_value(line.rules[f"stand.{key}"]) for key in ("heavy", "too-heavy"))
     found = figure("full-weight", weight > too_heavy, weight > heavy, weight, heavy, "heap", stage.id, dust)
     if shell is not None:
         return [found]
@@ -101,4 +100,4 @@ def _dust_mass(stage: Separator, line: Line) -> float | None:
     if line.dust is None:
         return None
     mass = line.dust.heap_mass(fill_mark(stage, line.rules)[1])
-    return None if mass is None else float(np.max(mass))
+    return None if mass is None else one_value(mass)

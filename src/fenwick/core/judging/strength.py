@@ -7,7 +7,7 @@ from dataclasses import dataclass
 import numpy as np
 import numpy.typing as npt
 
-from fenwick.core.arrays import Array
+from fenwick.core.arrays import Array, one_value
 from fenwick.core.components.bins import MATERIALS, Lid, Relief
 from fenwick.core.components.separator import Separator
 from fenwick.core.formulas.shell import (
@@ -130,7 +130,7 @@ def _rings(disc: Separator, line: Line, point: OperatingPoint) -> list[Check]:
     """Every ring whose section is known: it must carry the blocked suction with its margin."""
     box = disc.bin
     blocked = float(most_suction(disc, line, point)[0])
-    margin = float(np.max(line.rules["verdict.collapse-margin"]))
+    margin = one_value(line.rules["verdict.collapse-margin"])
     marks = [0.0, *sorted(h for h in box.stiffeners if 0.0 < h < box.height), box.height]
     found = []
     for height, stiffness in zip(box.stiffeners, box.ring_stiffness, strict=False):
@@ -153,20 +153,20 @@ def _relief(disc: Separator, line: Line, point: OperatingPoint) -> list[Check]:
     relief, folds = disc.bin.relief, folding_suction(disc, line)
     if relief is None:
         return []
-    opens_at = np.full(1, float(np.max(relief.opens_at)))
+    opens_at = np.full(1, one_value(relief.opens_at))
     wanted = float(wanted_relief(line, point, opens_at)[0])
-    area = float(np.max(relief.area))
-    late = folds is not None and float(np.min(folds)) < float(opens_at[0])
+    area = one_value(relief.area)
+    late = folds is not None and one_value(folds) < float(opens_at[0])
     return [figure("relief", area < wanted or late, False, area, wanted, "gap", disc.id, float(opens_at[0]))]
 
 
 def relief_that_would_do(stage: Separator, line: Line, point: OperatingPoint) -> Relief | None:
     """A valve that would save the bin of the first variant; None where it does not fold, or its wall is not known."""
     folds = folding_suction(stage, line)
-    margin = float(np.max(line.rules["verdict.collapse-margin"]))
-    if folds is None or float(np.min(folds)) >= margin * float(point.sealed_suction[0]):
+    margin = one_value(line.rules["verdict.collapse-margin"])
+    if folds is None or one_value(folds) >= margin * float(point.sealed_suction[0]):
         return None
-    opens_at = np.full(1, float(np.min(folds)) / margin)
+    opens_at = np.full(1, one_value(folds) / margin)
     return Relief(float(opens_at[0]), float(wanted_relief(line, point, opens_at)[0]))
 
 
@@ -184,8 +184,8 @@ def _lid(disc: Separator, line: Line, point: OperatingPoint) -> list[Check]:
         return []
     width = float(disc.bin.diameter_at(disc.bin.height))
     drawn = float(lid_bends(lid, width, float(most_suction(disc, line, point)[0])))
-    limit = width / float(np.max(line.rules["shell.lid-bends"]))
-    watch = float(np.max(line.rules["shell.lid-watch"]))
+    limit = width / one_value(line.rules["shell.lid-bends"])
+    watch = one_value(line.rules["shell.lid-watch"])
     return [figure("lid-bends", drawn > limit, drawn > watch * limit, drawn, limit, "length", disc.id)]
 
 
@@ -210,7 +210,7 @@ def _sheet(disc: Separator) -> list[Check]:
     stuff = MATERIALS[disc.body[0]]
     if stuff.holds_bent is None or stuff.cracks_bent is None:
         return []
-    stress = float(np.max(bending_stress(stuff.youngs_modulus, disc.body[1], radius)))
+    stress = one_value(bending_stress(stuff.youngs_modulus, disc.body[1], radius))
     return [
         figure("sheet-bends", stress > stuff.cracks_bent, stress > stuff.holds_bent, stress, stuff.holds_bent, "stress",
                disc.id)

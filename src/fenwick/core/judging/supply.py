@@ -4,8 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-import numpy as np
-
+from fenwick.core.arrays import one_value
 from fenwick.core.judging.check import Check, figure
 from fenwick.core.rules import RuleBook
 
@@ -54,11 +53,11 @@ def _of_one(supply: Supply, rules: RuleBook) -> list[Check]:
 def _currents(supply: Supply, tool: float, vacuum: float, rules: RuleBook) -> list[Check]:
     total, found = tool + vacuum, []
     if supply.breaker is not None:
-        long = float(np.max(rules["circuit.continuous"])) * supply.breaker
+        long = one_value(rules["circuit.continuous"]) * supply.breaker
         over = total > supply.breaker
         found.append(figure("circuit", over, total > long, total, long, "current", supply.port, supply.breaker))
-        starts = tool + float(np.max(rules["circuit.start"])) * vacuum
-        trips = float(np.max(rules["circuit.trip"])) * supply.breaker
+        starts = tool + one_value(rules["circuit.start"]) * vacuum
+        trips = one_value(rules["circuit.trip"]) * supply.breaker
         found.append(figure("start-up", False, starts > trips, starts, trips, "current", supply.port))
     if supply.switch is not None:
         found.append(figure("switch", total > supply.switch, False, total, supply.switch, "current", supply.port))

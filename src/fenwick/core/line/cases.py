@@ -6,7 +6,7 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from fenwick.core.arrays import Array
+from fenwick.core.arrays import Array, one_value
 from fenwick.core.components.vacuum import FilterMedium, MeasuredCurve, Nameplate
 from fenwick.core.formulas.air import REFERENCE_DENSITY
 from fenwick.core.line.line import Line
@@ -53,7 +53,7 @@ def solve_cases(line: Line, cases: tuple[Case, ...] = CASES) -> CaseFigures:
     def spread(values: list[float]) -> Array:
         return np.tile(np.array(values), ports)
 
-    here, up = float(np.max(line.site.temperature)), float(np.max(line.site.altitude))
+    here, up = one_value(line.site.temperature), one_value(line.site.altitude)
     site = replace(
         line.site,
         temperature=spread([here if case.temperature is None else case.temperature for case in cases]),
@@ -90,6 +90,6 @@ def _flows(batch: Line, cases: tuple[Case, ...], ports: int) -> Array:
 def _filter(held: FilterMedium | None, cases: tuple[Case, ...], ports: int) -> FilterMedium | None:
     if held is None:
         return None
-    area, mass = float(np.max(held.area)), float(np.max(held.held))
+    area, mass = one_value(held.area), one_value(held.held)
     loads = [mass if case.filter_load is None else max(mass, case.filter_load * area) for case in cases]
     return replace(held, held=np.tile(np.array(loads), ports))

@@ -6,6 +6,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from fenwick.core.arrays import one_value
 from fenwick.core.components.joint import PLASTICS, End
 from fenwick.core.formulas.joint import diametral_gap, open_ring, stretch_needed, tape_wraps
 from fenwick.core.rules import RuleBook
@@ -64,7 +65,7 @@ def _way(joint: Joint, inner: str, inside: End, outside: End, rules: RuleBook) -
     """`inside` put into `outside`; None where a diameter is not known."""
     if inside.outside is None or outside.inside is None:
         return None
-    rule = {key: float(np.max(rules[f"joint.{key}"])) for key in ("push", "tape", "tape-most", "sleeve-most", "grip")}
+    rule = {key: one_value(rules[f"joint.{key}"]) for key in ("push", "tape", "tape-most", "sleeve-most", "grip")}
     gap = float(diametral_gap(outside.inside, inside.outside))
     stretch = float(stretch_needed(outside.inside, inside.outside))
     limit = PLASTICS[outside.plastic].stretch if outside.plastic else None

@@ -6,7 +6,7 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from fenwick.core.arrays import Array, Values
+from fenwick.core.arrays import Array, Values, one_value
 from fenwick.core.components.dust import mixed
 from fenwick.core.components.elements import Branch
 from fenwick.core.line.line import Leaf, Line
@@ -22,7 +22,7 @@ def with_dust(line: Line) -> Line:
         return line
     if all(kind is kinds[0] for kind in kinds):
         return replace(line, dust=kinds[0], usual_dust=usual)
-    rates = [0.0 if port.dust_rate is None else float(np.max(port.dust_rate)) for port in working]
+    rates = [0.0 if port.dust_rate is None else one_value(port.dust_rate) for port in working]
     made = [(kind, rate) for kind, rate in zip(kinds, rates, strict=True) if kind is not None and rate > 0.0]
     if len(made) < len([port for port in working if port.dust_rate is not None or port.tool is None]):
         return replace(line, dust=usual, usual_dust=usual)

@@ -144,14 +144,14 @@ def _joined(
     stock: _Fittings,
     spend: float,
 ) -> list[Assignment]:
-    bores = [float(np.max(line.leaves[port].port.bore))]
+    bores = [one_value(line.leaves[port].port.bore)]
     for hose in run:
         bores += [hose.bore, hose.bore]
     if link is not None:
         disc = line.separators[0]
-        bores += [float(np.max(disc.hose_bore)), float(np.max(disc.outlet_bore)), link.bore, link.bore]
+        bores += [one_value(disc.hose_bore), one_value(disc.outlet_bore), link.bore, link.bore]
     inlet = line.vacuum.inlet_bore
-    bores.append(bores[-1] if inlet is None else float(np.max(inlet)))
+    bores.append(bores[-1] if inlet is None else one_value(inlet))
     used: set[str] = set()
     chosen: list[StockFitting | None] = []
     bought = 0
@@ -221,7 +221,7 @@ def _batch(line: Line, port: int, options: Sequence[Assignment]) -> Line:
     second = _hose("run-2", options, lambda o: o.run[-1])
     short = np.array([NO_LENGTH if len(o.run) == 1 else o.run[1].length for o in options])
     second = replace(second, length=short, bends=())
-    at_port = np.full(len(options), float(np.max(leaf.port.bore)))
+    at_port = np.full(len(options), one_value(leaf.port.bore))
     elements: list[Element] = [
         _step("j-1", options, at_port, first.bore, lambda o: o.joints[0]),
         first,
@@ -232,8 +232,8 @@ def _batch(line: Line, port: int, options: Sequence[Assignment]) -> Line:
     before = second.bore
     if discs:
         disc = discs[0]
-        inlet = np.full(len(options), float(np.max(disc.hose_bore)))
-        outlet = np.full(len(options), float(np.max(disc.outlet_bore)))
+        inlet = np.full(len(options), one_value(disc.hose_bore))
+        outlet = np.full(len(options), one_value(disc.outlet_bore))
         link = _hose("link", options, _link)
         elements.append(_step("j-3", options, before, inlet, lambda o: o.joints[-3]))
         trunk = [disc, _step("j-4", options, outlet, link.bore, lambda o: o.joints[-2]), replace(link, bends=())]

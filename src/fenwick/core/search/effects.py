@@ -7,7 +7,7 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from fenwick.core.arrays import Array, stack_variants, variant_form
+from fenwick.core.arrays import Array, one_value, stack_variants, variant_form
 from fenwick.core.components.separator import Separator, SlottedDisc
 from fenwick.core.judging.assess import assess
 from fenwick.core.line.line import Line
@@ -59,16 +59,16 @@ def made_otherwise(stage: Separator) -> Iterator[tuple[str, float, Separator]]:
     if isinstance(stage, SlottedDisc):
         for name, share in (("slot-narrower", NARROWER), ("slot-wider", WIDER)):
             slots = tuple(replace(slot, width=share * slot.width) for slot in stage.slots)
-            yield name, float(np.max(slots[0].width)), stage.changed(slots=slots)
+            yield name, one_value(slots[0].width), stage.changed(slots=slots)
         for name, share in (("arc-shorter", NARROWER), ("arc-longer", WIDER)):
             slots = tuple(replace(slot, arc=share * slot.arc) for slot in stage.slots)
-            if sum(float(np.max(slot.arc)) for slot in slots) <= 2.0 * np.pi:
-                yield name, float(np.max(slots[0].arc)), stage.changed(slots=slots)
+            if sum(one_value(slot.arc) for slot in slots) <= 2.0 * np.pi:
+                yield name, one_value(slots[0].arc), stage.changed(slots=slots)
         turned = tuple(replace(slot, start=slot.start + TURNED) for slot in stage.slots)
-        yield "slot-turned", float(np.max(turned[0].start)), stage.changed(slots=turned)
-        hangs = float(np.max(stage.outlet_length))
+        yield "slot-turned", one_value(turned[0].start), stage.changed(slots=turned)
+        hangs = one_value(stage.outlet_length)
         for name, length in (("outlet-shorter", 0.5 * hangs), ("outlet-longer", 1.5 * hangs)):
-            if length < float(np.max(stage.chamber_height)):
+            if length < one_value(stage.chamber_height):
                 yield name, length, stage.changed(outlet_length=length)
 
 
@@ -126,7 +126,7 @@ def sweeps(line: Line, stage: Separator) -> tuple[Sweep, ...]:
     """
     fill = np.linspace(0.0, stage.bin.height, SWEEP_POINTS)
     tilt = np.linspace(0.0, MOST_TILT, SWEEP_POINTS)
-    leaks = LEAK_STEPS * 1e-5 * max(float(np.max(stage.hose_bore)) / 0.05, 0.2) ** 2
+    leaks = LEAK_STEPS * 1e-5 * max(one_value(stage.hose_bore) / 0.05, 0.2) ** 2
     found = [
         Sweep(
             "fill",
@@ -154,4 +154,4 @@ def _kept(line: Line, stage: Separator) -> Array:
 
 
 def _now(line: Line, stage: Separator, what: str) -> float:
-    return float(np.max(stage.bin.fill_height if what == "fill" else stage.tilt))
+    return one_value(stage.bin.fill_height if what == "fill" else stage.tilt)

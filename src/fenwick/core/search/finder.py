@@ -8,7 +8,7 @@ from dataclasses import dataclass, field
 import numpy as np
 import numpy.typing as npt
 
-from fenwick.core.arrays import Array, take_variants
+from fenwick.core.arrays import Array, one_value, take_variants
 from fenwick.core.components.separator import Separator
 from fenwick.core.dust.capture import capture
 from fenwick.core.dust.separation import separations
@@ -154,7 +154,7 @@ def search(
     stop : asked between batches; when it says so, what was found so far is handed over
     """
     weights = DEFAULT_WISHES if wishes is None else wishes
-    bore = float(np.max(stage.hose_bore))
+    bore = one_value(stage.hose_bore)
     finish = "shop-built" if limits.how == MADE else "smooth"
     batches: list[_Batch] = []
     tried, per_kind = 0, count / max(len(limits.kinds), 1)
@@ -214,7 +214,7 @@ def _excess(scores: Scores, limits: Limits) -> Array:
 
 def _feasible(scores: Scores, limits: Limits, line: Line) -> npt.NDArray[np.bool_]:
     reaches = limits.cutter_reach is None or limits.how != MADE
-    deep_enough = reaches or float(limits.cutter_reach or 0.0) >= float(np.max(line.rules["make.thickness"]))
+    deep_enough = reaches or float(limits.cutter_reach or 0.0) >= one_value(line.rules["make.thickness"])
     return np.asarray((_excess(scores, limits).sum(axis=0) <= 0.0) & deep_enough)
 
 
@@ -263,7 +263,7 @@ def _design(batch: _Batch, i: int, *, dominated: bool, score: float) -> Design:
 
 def _in_the_way(batches: list[_Batch], line: Line, limits: Limits) -> tuple[InTheWay, ...]:
     """The limits that nothing keeps to, those first that alone stand in the way."""
-    thick = float(np.max(line.rules["make.thickness"]))
+    thick = one_value(line.rules["make.thickness"])
     if limits.how == MADE and limits.cutter_reach is not None and limits.cutter_reach < thick:
         return (InTheWay("cutter_reach", limits.cutter_reach, thick, True),)
     excess = np.concatenate([_excess(b.scores, limits) for b in batches], axis=1)

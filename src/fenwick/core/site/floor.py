@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from fenwick.core.arrays import Array
+from fenwick.core.arrays import Array, one_value
 from fenwick.core.formulas.route import Block, distances_from, shortest_way, turns, way_length
 from fenwick.core.rules import RuleBook
 
@@ -65,7 +65,7 @@ def route(target: Reach, spot: Point, inlet_height: float, blocks: Sequence[Bloc
 
 def _extra(target: Reach, inlet_height: float, rules: RuleBook) -> float:
     """What a hose takes beyond its way over the floor [m]."""
-    return target.height + inlet_height + target.travel + float(np.max(rules["hose.slack"]))
+    return target.height + inlet_height + target.travel + one_value(rules["hose.slack"])
 
 
 def best_spot(
@@ -83,7 +83,7 @@ def best_spot(
     """
     if not targets:
         return None
-    margin = float(np.max(rules["floor.footprint"])) / 2.0
+    margin = one_value(rules["floor.footprint"]) / 2.0
     axes = [np.arange(round(margin / STEP) * STEP, side - margin + 1e-9, STEP) for side in room]
     if min(len(axis) for axis in axes) == 0:
         return None

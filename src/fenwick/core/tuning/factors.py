@@ -11,7 +11,7 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from fenwick.core.arrays import Array, Values
+from fenwick.core.arrays import Array, Values, one_value
 from fenwick.core.components.vacuum import MeasuredCurve
 from fenwick.core.line.line import Line
 from fenwick.core.rules import RULES
@@ -82,7 +82,7 @@ def _with_fan(line: Line, factor: Values) -> Line:
     curve = line.vacuum.curve
     speed = np.sqrt(np.asarray(factor, dtype=float))
     if isinstance(curve, MeasuredCurve):  # its points have no variant axis
-        return replace(line, vacuum=replace(line.vacuum, curve=curve.at_speed(float(np.max(speed)))))
+        return replace(line, vacuum=replace(line.vacuum, curve=curve.at_speed(one_value(speed))))
     return replace(line, vacuum=replace(line.vacuum, curve=curve.at_speed(speed)))
 
 

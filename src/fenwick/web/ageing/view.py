@@ -7,7 +7,7 @@ from dataclasses import dataclass
 import numpy as np
 from markupsafe import Markup
 
-from fenwick.core.arrays import Array
+from fenwick.core.arrays import Array, one_value
 from fenwick.core.hours.ageing import Course
 from fenwick.core.hours.upkeep import LONG, Upkeep, upkeep
 from fenwick.core.rules import RuleBook
@@ -159,7 +159,7 @@ def _chart(found: Upkeep, figure: str, voice: Voice, rules: RuleBook) -> Markup:
         curves.append(_curve("bag", words, found.other_bag.course, figure))
     life = found.with_it.life
     span = float(np.clip(SHOWN * life, 2.0, 200.0)) if np.isfinite(life) else 200.0
-    limit = float(np.max(rules["filter.down"])) * found.with_it.flow if figure == "flow" else None
+    limit = one_value(rules["filter.down"]) * found.with_it.flow if figure == "flow" else None
     known = [curve for curve in curves if np.all(np.isfinite(curve.values))]
     return render_ageing(known, span, quantity, limit, found.bin_hours, voice) if known else Markup("")
 

@@ -7,6 +7,7 @@ from dataclasses import dataclass
 import numpy as np
 from markupsafe import Markup
 
+from fenwick.core.arrays import one_value
 from fenwick.core.catalogue.vacuums import VACUUMS
 from fenwick.core.doubt.doubts import Doubt, is_starved
 from fenwick.core.formulas.air import REFERENCE_DENSITY
@@ -149,12 +150,12 @@ def _running(line: Line, alone: Alone) -> list[RunningPoint]:
 
 
 def _chart(rig: Rig, line: Line, running: list[RunningPoint], table: CurveTable | None) -> FanChart:
-    density = float(np.max(line.site.density))
+    density = one_value(line.site.density)
     curve, points = rig.vacuum.curve, []
     worn = rig.vacuum.motor_speed is not None and rig.vacuum.motor_speed != 1.0
     new = build_line(edit_rig(rig, {"vacuum.motor_speed": None})).vacuum.curve if worn else None
     reference = new or line.vacuum.curve
-    ratio = float(np.max(reference.sealed_in_room(density))) / float(np.max(reference.sealed_suction))
+    ratio = one_value(reference.sealed_in_room(density)) / one_value(reference.sealed_suction)
     if isinstance(curve, PointsPart):
         points = [(p.flow_m3_s, p.suction_pa * ratio) for p in curve.points]
     if isinstance(curve, HolesPart):

@@ -7,6 +7,7 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
+from fenwick.core.arrays import one_value
 from fenwick.core.components.elements import Branch, Element, FixedLoss, Hose, Leak
 from fenwick.core.components.separator import Separator, SlottedDisc
 from fenwick.core.components.vacuum import FilterMedium
@@ -125,9 +126,9 @@ def _stage(line: Line, change: Callable[[Separator], Separator | None]) -> Line 
 
 def _overfull(line: Line, share: float) -> Line | None:
     def fill(stage: Separator) -> Separator | None:
-        deep = stage.bin.height - float(np.max(stage.drop_below_rim))
+        deep = stage.bin.height - one_value(stage.drop_below_rim)
         height = share * deep
-        now = float(np.max(stage.bin.fill_height))
+        now = one_value(stage.bin.fill_height)
         return stage.changed(bin=replace(stage.bin, fill_height=height)) if height > now else None
 
     return _stage(line, fill)
@@ -149,8 +150,8 @@ def _bridged(line: Line, left: float) -> Line | None:
     stage = next(iter(line.separators), None)
     if not isinstance(stage, SlottedDisc):
         return None
-    surface = float(np.max(stage.bin.diameter_at(stage.bin.fill_height)))
-    brim = max(float(np.max(stage.free_height)), 1e-3) / (left * surface)
+    surface = one_value(stage.bin.diameter_at(stage.bin.fill_height))
+    brim = max(one_value(stage.free_height), 1e-3) / (left * surface)
     return replace(line, rules=line.rules.with_values({"bin.brim": brim}))
 
 
