@@ -16,7 +16,7 @@ from fenwick.devices.hub import Hub, at_rest
 from fenwick.devices.protocol import parse_line
 from fenwick.devices.reader import FLOODS, MOST_A_SECOND, READING, RUBBISH, VANISHED, Point, Reader
 from fenwick.devices.reader import KEPT as KEPT_POINTS
-from fenwick.devices.simulated import CLEAN, DeviceServer, Faults, Voice
+from fenwick.devices.simulated import CLEAN, DeviceServer, DeviceVoice, Faults
 from fenwick.devices.worlds import ManometerWorld, MonitorWorld, ScaleWorld, hidden_truth
 from fenwick.rig import build_line
 
@@ -185,7 +185,7 @@ def test_a_simulated_manometer_and_monitor_obey_the_same_physics() -> None:
 def test_simulated_lines_are_noisy_sometimes_garbled_sometimes_missing_and_clean_on_demand() -> None:
     world = ScaleWorld(LINE, 2)
     world.tell(["put", "bin"], -10.0)
-    voice = Voice("scale", world, Faults(garbled=0.1, dropped=0.1), 2)
+    voice = DeviceVoice("scale", world, Faults(garbled=0.1, dropped=0.1), 2)
     lines = [voice.line(0.1 * i) for i in range(2000)]
     missing = sum(line is None for line in lines)
     bad = 0
@@ -196,7 +196,7 @@ def test_simulated_lines_are_noisy_sometimes_garbled_sometimes_missing_and_clean
             bad += 1
     assert 120 < missing < 280
     assert 100 < bad < 260
-    clean = Voice("scale", world, CLEAN, 2)
+    clean = DeviceVoice("scale", world, CLEAN, 2)
     values = {round(parse_line(clean.line(100.0 + i) or "", "scale").value, 6) for i in range(50)}  # type: ignore[union-attr]
     assert values == {2.143}
 

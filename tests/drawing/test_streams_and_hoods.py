@@ -13,7 +13,7 @@ from hypothesis import strategies as st
 
 from fenwick.core.components.hood import Enclosure, FloorNozzle, Hood, OpenHood, Opening, SlotHood
 from fenwick.core.dust.fate import ENDS
-from fenwick.core.hours.air import Room, Source, session
+from fenwick.core.hours.air import DustSource, Room, session
 from fenwick.core.judging.assess import assess
 from fenwick.drawing.ageing_chart import AgeingCurve, render_ageing
 from fenwick.drawing.air_chart import AirCurve, render_air
@@ -92,7 +92,7 @@ def test_the_reach_is_where_the_air_moves_as_fast_as_needed(flow: float) -> None
 
 
 def test_the_dot_stands_where_the_air_is_down_to_a_tenth() -> None:
-    room, source = Room(43.2, 6.0 / 3600.0), Source(np.array([1e-8]), np.array([2e-9]), np.array([0.0]))
+    room, source = Room(43.2, 6.0 / 3600.0), DustSource(np.array([1e-8]), np.array([2e-9]), np.array([0.0]))
     curve = AirCurve("now", "as it is", session(room, source, 600.0, 6000.0))
     picture = render_air([curve], 600.0, VOICE, "air")
     assert picture.count("<circle") == 1

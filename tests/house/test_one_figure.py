@@ -17,7 +17,7 @@ from fenwick.core.search.changes import candidates
 from fenwick.core.search.contrast import outcomes
 from fenwick.core.search.figures import Figures, figures_at
 from fenwick.core.search.finder import compared
-from fenwick.core.search.whatif import Outcome, try_all
+from fenwick.core.search.whatif import ChangeOutcome, try_all
 from fenwick.rig import Rig, RigError, build_line, check_rig
 from fenwick.rig.edits.changes import apply_candidate
 from fenwick.rig.result import solve_rig
@@ -112,7 +112,7 @@ def _verdict_tells(rig: Rig, line: Line, found: Assessment, port: int, figures: 
         assert said["collapse"] == (f"{ratio:.1f} ×" if ratio < 100 else "100+ ×")
 
 
-def _starts_from(outcome: Outcome, figures: dict[str, float | None]) -> None:
+def _starts_from(outcome: ChangeOutcome, figures: dict[str, float | None]) -> None:
     for name, figure in figures.items():
         pair = getattr(outcome, name)
         assert same(None if pair is None else pair[0], figure), name

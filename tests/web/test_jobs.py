@@ -4,10 +4,10 @@ import threading
 import time
 from collections.abc import Callable, Iterator
 
-from fenwick.web.kit.jobs import FORGET_AFTER, MOST_JOBS, Job, Jobs
+from fenwick.web.kit.jobs import FORGET_AFTER, MOST_JOBS, BackgroundJob, Jobs
 
 
-def until_over(job: Job) -> Job:
+def until_over(job: BackgroundJob) -> BackgroundJob:
     """Wait for it."""
     for _ in range(400):
         if job.over:

@@ -11,8 +11,8 @@ from fenwick.core.arrays import Array
 from fenwick.core.components.hood import Enclosure, FloorNozzle, OpenHood, Opening
 from fenwick.core.dust.capture import tool_flow
 from fenwick.core.hours.ageing import Course
-from fenwick.core.hours.air import Room, Source, session
-from fenwick.core.hours.upkeep import LONG, Prices, Upkeep, Way, cleanings, cost_per_hour, payback_hours
+from fenwick.core.hours.air import DustSource, Room, session
+from fenwick.core.hours.upkeep import LONG, Prices, Upkeep, UpkeepWay, cleanings, cost_per_hour, payback_hours
 from fenwick.core.judging.assess import assess
 from fenwick.core.line.line import Line
 from fenwick.core.rules import RuleBook
@@ -33,16 +33,16 @@ def flat(value: float) -> Array:
     return np.full((2, 1), value)
 
 
-def way(name: str, life: float, bag: float = 0.0, flow: float = 0.04) -> Way:
+def way(name: str, life: float, bag: float = 0.0, flow: float = 0.04) -> UpkeepWay:
     """One way to run a line."""
     course = Course(np.array([0.0, LONG]), flat(flow), flat(8e3), flat(20.0), flat(0.9), flat(0.0), flat(1e-5))
-    return Way(name, bag, course, life, 1e-5, None if bag else cleanings(life, RULES), None)
+    return UpkeepWay(name, bag, course, life, 1e-5, None if bag else cleanings(life, RULES), None)
 
 
 def priced(found: Upkeep, prices: Prices, weekly: float | None) -> Upkeep:
     """A line's upkeep at some prices, so many hours a week being worked."""
 
-    def costing(one: Way | None) -> Way | None:
+    def costing(one: UpkeepWay | None) -> UpkeepWay | None:
         return one and replace(one, cost=cost_per_hour(one.life, one.bag_area > 0.0, one.cleaned, prices))
 
     with_it, without = costing(found.with_it), costing(found.without)
@@ -164,7 +164,7 @@ def test_minutes_behind_a_mask(seconds: float, words: str) -> None:
 
 
 def test_a_mask_is_judged_by_its_hours_and_the_filter_is_blamed_for_its_part() -> None:
-    source = Source(np.array([1e-8]), np.array([2e-9]), np.array([0.4]))
+    source = DustSource(np.array([1e-8]), np.array([2e-9]), np.array([0.4]))
     rooms = [Room(43.2, changes / 3600.0) for changes in (0.5, 2.0, 8.0)]
     sessions = [session(room, source, 600.0, 6000.0) for room in rooms]
     assert [mask_row(one, source, RULES, VOICE).level for one in sessions] == ["act", "watch", "ok"]

@@ -9,7 +9,7 @@ from sqlmodel import Session, col, select
 
 from fenwick.core.tuning.readings import Reading as Read
 from fenwick.data.lines import NotFoundError
-from fenwick.data.tables import DustLine, Reading
+from fenwick.data.tables import DustLine, ReadingRow
 
 
 @dataclass(frozen=True)
@@ -28,8 +28,8 @@ TUNING, HUNT = "tuning", "hunt"
 
 def readings_of(session: Session, line_id: int, purpose: str = TUNING) -> list[Taken]:
     """All readings of a line for a purpose that have not been taken away, in the order they were taken."""
-    mine = select(Reading).where(
-        Reading.line_id == line_id, Reading.purpose == purpose, col(Reading.removed_at).is_(None)
+    mine = select(ReadingRow).where(
+        ReadingRow.line_id == line_id, ReadingRow.purpose == purpose, col(ReadingRow.removed_at).is_(None)
     )
     return [
         Taken(
@@ -39,7 +39,7 @@ def readings_of(session: Session, line_id: int, purpose: str = TUNING) -> list[T
             row.left_out,
             row.created_at.date().isoformat(),
         )
-        for row in session.exec(mine.order_by(col(Reading.id))).all()
+        for row in session.exec(mine.order_by(col(ReadingRow.id))).all()
         if row.id is not None
     ]
 
@@ -53,7 +53,7 @@ def take(session: Session, line_id: int, reading: Read, note: str = "", purpose:
     """
     if session.get(DustLine, line_id) is None:
         raise NotFoundError(f"There is no line number {line_id} in this shop.")
-    row = Reading(
+    row = ReadingRow(
         line_id=line_id,
         purpose=purpose,
         kind=reading.kind,
@@ -83,7 +83,7 @@ def leave_out(session: Session, line_id: int, reading: int, why: str) -> bool:
 
 def take_away(session: Session, line_id: int, reading: int, *, back: bool = False) -> bool:
     """Take a reading out of the list, or bring it back; whether there was one."""
-    row = session.get(Reading, reading)
+    row = session.get(ReadingRow, reading)
     if row is None or row.line_id != line_id or (row.removed_at is None) == back:
         return False
     row.removed_at = None if back else datetime.now(UTC)
@@ -92,6 +92,6 @@ def take_away(session: Session, line_id: int, reading: int, *, back: bool = Fals
     return True
 
 
-def _mine(session: Session, line_id: int, reading: int) -> Reading | None:
-    row = session.get(Reading, reading)
+def _mine(session: Session, line_id: int, reading: int) -> ReadingRow | None:
+    row = session.get(ReadingRow, reading)
     return row if row is not None and row.line_id == line_id and row.removed_at is None else None

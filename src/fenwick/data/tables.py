@@ -74,8 +74,10 @@ class Acknowledgement(SQLModel, table=True):
     withdrawn_at: datetime | None = None
 
 
-class Reading(SQLModel, table=True):
+class ReadingRow(SQLModel, table=True):
     """A reading of a line, in SI; one that does not count says why, one that was removed stays in the record."""
+
+    __tablename__ = "reading"
 
     id: int | None = Field(default=None, primary_key=True)
     line_id: int = Field(foreign_key="dust_line.id", ondelete="CASCADE", index=True)

@@ -27,7 +27,7 @@ class Faults:
 CLEAN = Faults(0.0, 0.0, 0.0, 0.0)
 
 
-class Voice:
+class DeviceVoice:
     """Turns a world's true figures into a device's lines."""
 
     def __init__(self, kind: str, world: World, faults: Faults, seed: int) -> None:
@@ -65,7 +65,7 @@ class DeviceServer(socketserver.ThreadingTCPServer):
     ) -> None:
         super().__init__(("127.0.0.1", port), _Handler)
         self.kind, self.world, self.rate, self.speed = kind, world, rate, speed
-        self.voice = Voice(kind, world, faults, seed)
+        self.voice = DeviceVoice(kind, world, faults, seed)
         self.lock = threading.Lock()
         self._began = time.monotonic()
 

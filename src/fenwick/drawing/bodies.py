@@ -45,7 +45,7 @@ class Tool:
 
 
 @dataclass(frozen=True)
-class Vacuum:
+class VacuumBody:
     """A drum vacuum; its inlet's bore is to scale."""
 
     x: float  #: left of the drum
@@ -58,7 +58,7 @@ class Vacuum:
     has_filter: bool
 
     @staticmethod
-    def place(part: VacuumPart, canvas: Canvas, floor: float, scale: float) -> Vacuum:
+    def place(part: VacuumPart, canvas: Canvas, floor: float, scale: float) -> VacuumBody:
         """At the right of the picture."""
         width, height = 0.118 * canvas.width, 0.46 * canvas.height
         x = canvas.width - width - 0.028 * canvas.width
@@ -67,7 +67,7 @@ class Vacuum:
         rim = top + 0.27 * height
         inlet = (x - 2.0, rim - 8.0)
         side = (x, rim + 0.25 * height)
-        return Vacuum(x, top, width, floor, inlet, side, bore, part.filter is not None)
+        return VacuumBody(x, top, width, floor, inlet, side, bore, part.filter is not None)
 
     @property
     def rim(self) -> float:

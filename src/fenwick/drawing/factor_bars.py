@@ -6,7 +6,7 @@ from math import log
 
 from markupsafe import Markup
 
-from fenwick.core.tuning.fit import Fitted
+from fenwick.core.tuning.fit import FittedFactor
 from fenwick.drawing.render import render
 
 WIDTH, HEIGHT, EDGE = 260.0, 26.0, 8.0
@@ -19,7 +19,7 @@ def place(factor: float) -> float:
     return EDGE + share * (WIDTH - 2.0 * EDGE)
 
 
-def render_factor(one: Fitted) -> Markup:
+def render_factor(one: FittedFactor) -> Markup:
     """What was believed of a factor, pale, and what the readings leave of it, dark, as SVG."""
     return render(
         "factor_bar.svg.jinja",

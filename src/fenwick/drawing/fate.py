@@ -25,7 +25,7 @@ ENDS = (
 
 
 @dataclass(frozen=True)
-class End:
+class FateEnd:
     """One end of the dust."""
 
     key: str
@@ -37,12 +37,12 @@ class End:
     slight: bool  #: less than half a gram
 
 
-def fate_ends(fate: Fate, width: float) -> list[End]:
+def fate_ends(fate: Fate, width: float) -> list[FateEnd]:
     """The bar's segments; ends that get nothing are left out."""
     return ends_of({key: float(getattr(fate, key)[0]) for key, _ in ENDS}, width)
 
 
-def ends_of(shares: Mapping[str, float], width: float) -> list[End]:
+def ends_of(shares: Mapping[str, float], width: float) -> list[FateEnd]:
     """The segments of a bar from shares by `ENDS`; those that get nothing are left out."""
     ends, x = [], 0.0
     for key, words in ENDS:
@@ -51,7 +51,9 @@ def ends_of(shares: Mapping[str, float], width: float) -> list[End]:
             continue
         grams = f"{100 * share:.0f} g" if share >= 0.005 else "under 1 g"
         wide = share * width
-        ends.append(End(key, words, grams, x, wide, text_width(f"{words} {grams}", 13.0) + 12 < wide, share < 0.005))
+        ends.append(
+            FateEnd(key, words, grams, x, wide, text_width(f"{words} {grams}", 13.0) + 12 < wide, share < 0.005)
+        )
         x += wide
     return ends
 
@@ -67,7 +69,7 @@ def render_small_ends(shares: Mapping[str, float], width: float) -> Markup:
     return _small(ends_of({**shares, "filter": held}, width), width)
 
 
-def _small(ends: list[End], width: float) -> Markup:
+def _small(ends: list[FateEnd], width: float) -> Markup:
     ends = [replace(end, fits=end.width > 22.0) for end in ends]
     return render("fate_small.svg.jinja", ends=ends, width=width, height=18.0)
 

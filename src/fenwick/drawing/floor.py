@@ -30,7 +30,7 @@ class Item:
 
 
 @dataclass(frozen=True)
-class Run:
+class FloorRun:
     """A hose over the floor."""
 
     points: list[tuple[float, float]]
@@ -49,7 +49,7 @@ def render_floor(shop: ShopFile, plan: FloorPlan, lengths: dict[str, str], name:
 
     names = {tool.id: tool.ports[0].name for tool in shop.tools}
     runs = [
-        Run([at(x, y) for x, y in found.way.tolist()], names[found.id], lengths.get(found.id, ""))
+        FloorRun([at(x, y) for x, y in found.way.tolist()], names[found.id], lengths.get(found.id, ""))
         for found in plan.routes
     ]
     spot = at(*plan.spot.place) if plan.spot else None

@@ -26,7 +26,7 @@ STAGES: tuple[tuple[tuple[str, str], ...], ...] = (
 
 
 @dataclass(frozen=True)
-class Node:
+class FlowNode:
     """One end, or a place the stream passes."""
 
     key: str
@@ -80,9 +80,9 @@ def render_flow(ends: Mapping[str, float], amount: Callable[[float], str], made:
 
 def lay_out_flow(
     ends: Mapping[str, float], amount: Callable[[float], str], made: str
-) -> tuple[list[Node], list[Ribbon]]:
+) -> tuple[list[FlowNode], list[Ribbon]]:
     """Nodes and ribbons; the stream that goes on stands on top of the ends of its stage, and rises for the next."""
-    nodes = [Node("made", made, amount(1.0), COLUMNS[0], TOP, FULL, TOP + FULL / 2, False)]
+    nodes = [FlowNode("made", made, amount(1.0), COLUMNS[0], TOP, FULL, TOP + FULL / 2, False)]
     ribbons: list[Ribbon] = []
     source_y, left = TOP, 1.0
     for stage, (x_from, x) in zip(STAGES, pairwise(COLUMNS), strict=True):
@@ -99,7 +99,7 @@ def lay_out_flow(
             height = share * FULL
             ribbons.append(Ribbon(key, x_from + BAR, drawn_from, x, y, height))
             label = y - 9.0 if key == "on" and height < 22.0 else y + height / 2
-            nodes.append(Node(key, words, amount(share), x, y, height, label, key != "on"))
+            nodes.append(FlowNode(key, words, amount(share), x, y, height, label, key != "on"))
             if key == "on":
                 next_y = y
             drawn_from += height
@@ -110,7 +110,7 @@ def lay_out_flow(
     return _spread(nodes), ribbons
 
 
-def _spread(nodes: list[Node]) -> list[Node]:
+def _spread(nodes: list[FlowNode]) -> list[FlowNode]:
     """Nodes whose labels keep a line's distance in every column."""
     placed: dict[float, float] = {}
     spread = []
@@ -118,5 +118,5 @@ def _spread(nodes: list[Node]) -> list[Node]:
         lowest = placed.get(node.x, -99.0) + 15.0
         label = max(node.label_y, lowest)
         placed[node.x] = label
-        spread.append(Node(**{**node.__dict__, "label_y": label}))
+        spread.append(FlowNode(**{**node.__dict__, "label_y": label}))
     return spread

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from markupsafe import Markup
 
 from fenwick.core.components.joint import End
-from fenwick.core.line.joints import ADAPTER, SLEEVE, TAPE, UNKNOWN, Fitted
+from fenwick.core.line.joints import ADAPTER, SLEEVE, TAPE, UNKNOWN, FittedJoint
 from fenwick.drawing.render import render
 
 WIDTH, HEIGHT = 200.0, 76.0
@@ -27,7 +27,7 @@ class Tube:
     known: bool
 
 
-def render_joint(fitted: Fitted, name: str, description: str) -> Markup:
+def render_joint(fitted: FittedJoint, name: str, description: str) -> Markup:
     """The section as SVG."""
     ends = (fitted.joint.leaving, fitted.joint.entering)
     widest = max((_outside(end) for end in ends), default=0.0) or 0.05

@@ -11,7 +11,7 @@ from fenwick.core.judging.assess import Assessment
 from fenwick.core.line.transport import CARRYING_WORDS
 from fenwick.drawing.canvas import Canvas
 from fenwick.drawing.run import JOINS
-from fenwick.drawing.shapes import Box, Label, Part
+from fenwick.drawing.shapes import Box, DrawnPart, Label
 from fenwick.rig import Rig
 from fenwick.rig.format.elements import HosePart, LeakPart
 from fenwick.rig.format.separator import SeparatorPart, WetStagePart
@@ -24,7 +24,7 @@ OUTSIDE = 1e5  #: cost of leaving the picture [px²]
 
 
 def place_labels(
-    parts: tuple[Part, ...], obstacles: list[Box], rig: Rig, found: Assessment, voice: Voice, canvas: Canvas
+    parts: tuple[DrawnPart, ...], obstacles: list[Box], rig: Rig, found: Assessment, voice: Voice, canvas: Canvas
 ) -> tuple[Label, ...]:
     """A label for every part that has something to say; each takes its best free place.
 
@@ -70,7 +70,7 @@ def _shared_areas(choice: list[Label], boxes: list[Box]) -> Array:
     return np.asarray(np.prod(np.maximum(high - low, 0.0), axis=2).sum(axis=1))
 
 
-def _candidates(part: Part, rig: Rig, found: Assessment, voice: Voice) -> list[Label]:
+def _candidates(part: DrawnPart, rig: Rig, found: Assessment, voice: Voice) -> list[Label]:
     """A part's label in every place it could take, best first; none for a part that says nothing."""
     words = _words(part, rig, found, voice)
     if words is None:
@@ -84,7 +84,7 @@ def _at(x: float, y: float, anchor: str = "middle") -> Label:
     return Label("", "", "", x, y, anchor)
 
 
-def _places(part: Part) -> list[Label]:
+def _places(part: DrawnPart) -> list[Label]:
     """Candidate places, best first."""
     x, y = part.anchor
     if part.kind in ("tool", "vacuum"):
@@ -99,7 +99,7 @@ def _places(part: Part) -> list[Label]:
     return below + above + aside if part.turn == 0 or abs(part.turn) < 4 else above + aside + below
 
 
-def _words(part: Part, rig: Rig, found: Assessment, voice: Voice) -> tuple[str, str, bool] | None:
+def _words(part: DrawnPart, rig: Rig, found: Assessment, voice: Voice) -> tuple[str, str, bool] | None:
     """(name, detail, whether the detail names the state), or None for parts that stay unlabelled."""
     stations = found.point.stations
     if part.kind == "tool":

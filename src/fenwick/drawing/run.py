@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from itertools import pairwise
 from math import atan2, degrees, hypot, sqrt
 
-from fenwick.drawing.shapes import Box, Curve, Part, Point, bezier, slice_bezier
+from fenwick.drawing.shapes import Box, Curve, DrawnPart, Point, bezier, slice_bezier
 from fenwick.rig.format.elements import (
     ElbowPart,
     GatePart,
@@ -99,7 +99,7 @@ def _widths(pieces: list[Piece], room: float) -> list[float]:
     ]
 
 
-def draped(pieces: list[Piece], start: Point, end: Point, floor: float, scale: float) -> list[Part]:
+def draped(pieces: list[Piece], start: Point, end: Point, floor: float, scale: float) -> list[DrawnPart]:
     """A run from left to right; every hose sags between its joints."""
     parts, here, done = [], start, 0.0
     room = end[0] - start[0]
@@ -136,7 +136,7 @@ def _sagging(start: Point, end: Point, length: float, lowest: float) -> Curve:
     )
 
 
-def hung(pieces: list[Piece], start: Point, end: Point, scale: float) -> list[Part]:
+def hung(pieces: list[Piece], start: Point, end: Point, scale: float) -> list[DrawnPart]:
     """A run that rises out of `start` and comes down into `end`; its pieces share one arch."""
     bore = max(piece.bore_in for piece in pieces) * scale
     rise = min(90.0, max(start[1] - bore, 24.0))
@@ -168,11 +168,11 @@ def curve_length(curve: Curve) -> float:
     return total
 
 
-def _part(piece: Piece, curve: Curve, scale: float) -> Part:
+def _part(piece: Piece, curve: Curve, scale: float) -> DrawnPart:
     middle = curve.at(0.5)
     cut = curve.at(0.24) if piece.kind == "hose" and piece.length * scale > CUT_FROM * curve_length(curve) else None
     ahead, behind = curve.at(0.55), curve.at(0.45)
-    return Part(
+    return DrawnPart(
         id=piece.id,
         kind=piece.kind,
         title="",
@@ -187,7 +187,7 @@ def _part(piece: Piece, curve: Curve, scale: float) -> Part:
     )
 
 
-def part_boxes(parts: list[Part]) -> list[Box]:
+def part_boxes(parts: list[DrawnPart]) -> list[Box]:
     """Small boxes along every run, for labels to keep clear of."""
     boxes = []
     for part in parts:

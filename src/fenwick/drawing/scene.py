@@ -9,11 +9,11 @@ from collections.abc import Callable, Sequence
 from dataclasses import dataclass, replace
 
 from fenwick.core.judging.assess import Assessment
-from fenwick.drawing.bodies import Tool, Vacuum
+from fenwick.drawing.bodies import Tool, VacuumBody
 from fenwick.drawing.canvas import NARROW, WIDE, Canvas
 from fenwick.drawing.labels import place_labels
 from fenwick.drawing.run import JOINS, GateMark, JunctionMark, draped, hung, part_boxes, pieces_of
-from fenwick.drawing.shapes import Label, Part
+from fenwick.drawing.shapes import DrawnPart, Label
 from fenwick.drawing.stages import StageBody, place_stage, size_of
 from fenwick.drawing.states import part_levels
 from fenwick.rig import Rig
@@ -38,9 +38,9 @@ class Scene:
     title: str
     description: str
     tool: Tool
-    vacuum: Vacuum
+    vacuum: VacuumBody
     stages: tuple[StageBody, ...]
-    parts: tuple[Part, ...]
+    parts: tuple[DrawnPart, ...]
     labels: tuple[Label, ...]
     stations: dict[str, float]  #: x of the end of each part, for the ladder under the drawing
     on_way: frozenset[str]  #: ids of the parts, ports and gates on the way that is drawn
@@ -78,7 +78,7 @@ def lay_out_scene(
     floor = canvas.height - FLOOR_MARGIN
     scale = _scale(parts, canvas)
     tool = Tool.place(at_tool, canvas, floor, scale)
-    vacuum = Vacuum.place(rig.vacuum, canvas, floor, scale)
+    vacuum = VacuumBody.place(rig.vacuum, canvas, floor, scale)
     runs = _runs(rig, way)
     free = _free_at_watch(found)
     stages = tuple(
@@ -149,7 +149,7 @@ def _scale(parts: Stages, canvas: Canvas) -> float:
     return min(MOST_SCALE, room / tall, share * canvas.width / wide)
 
 
-def _stage_places(runs: list[list[object]], parts: Stages, scale: float, tool: Tool, vacuum: Vacuum) -> list[float]:
+def _stage_places(runs: list[list[object]], parts: Stages, scale: float, tool: Tool, vacuum: VacuumBody) -> list[float]:
     """Middles of the stages: the runs share the room between them by their number of parts."""
     start, end = tool.outlet[0], vacuum.inlet[0]
     weights = [1.0 + len(run) for run in runs]
@@ -168,8 +168,8 @@ def _stage_places(runs: list[list[object]], parts: Stages, scale: float, tool: T
 
 
 def _run_parts(
-    runs: list[list[object]], stages: tuple[StageBody, ...], tool: Tool, vacuum: Vacuum, floor: float, scale: float
-) -> list[list[Part]]:
+    runs: list[list[object]], stages: tuple[StageBody, ...], tool: Tool, vacuum: VacuumBody, floor: float, scale: float
+) -> list[list[DrawnPart]]:
     """The parts of every run: draped from the tool, hung from each stage over to what follows."""
     if not stages:
         return [draped(pieces_of(runs[0]), tool.outlet, vacuum.side_inlet, floor, scale)]
@@ -185,16 +185,16 @@ def _numbered(
     found: Assessment,
     voice: Voice,
     tool: Tool,
-    between: list[list[Part]],
+    between: list[list[DrawnPart]],
     stages: tuple[StageBody, ...],
-    vacuum: Vacuum,
-) -> tuple[Part, ...]:
+    vacuum: VacuumBody,
+) -> tuple[DrawnPart, ...]:
     """Every part that can be picked, in the order of the air, with its state."""
     levels = part_levels(found)
-    listed = [Part(port, "tool", "", 0, tool.label_at), *between[0]]
+    listed = [DrawnPart(port, "tool", "", 0, tool.label_at), *between[0]]
     for stage, run in zip(stages, between[1:], strict=True):
-        listed += [Part(stage.id, "separator", "", 0, stage.label_at), *run]
-    listed.append(Part("vacuum", "vacuum", "", 0, vacuum.label_at))
+        listed += [DrawnPart(stage.id, "separator", "", 0, stage.label_at), *run]
+    listed.append(DrawnPart("vacuum", "vacuum", "", 0, vacuum.label_at))
     named = [part for part in listed if part.kind not in MARKS]
     numbers = {part.id: i for i, part in enumerate(named, start=1)}
     return tuple(
@@ -203,7 +203,7 @@ def _numbered(
     )
 
 
-def _description(parts: tuple[Part, ...]) -> str:
+def _description(parts: tuple[DrawnPart, ...]) -> str:
     words = {"ok": "in order", "watch": "to watch", "act": "to act on", "": ""}
     said = [
         f"{part.title}{f' ({words[part.level]})' if words[part.level] else ''}"
@@ -214,7 +214,11 @@ def _description(parts: tuple[Part, ...]) -> str:
 
 
 def _stations(
-    parts: tuple[Part, ...], way: tuple[BranchPart, ...], tool: Tool, stages: tuple[StageBody, ...], vacuum: Vacuum
+    parts: tuple[DrawnPart, ...],
+    way: tuple[BranchPart, ...],
+    tool: Tool,
+    stages: tuple[StageBody, ...],
+    vacuum: VacuumBody,
 ) -> dict[str, float]:
     """x of each part's end; gates by the branch they close."""
     places: dict[str, float] = {}

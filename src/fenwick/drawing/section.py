@@ -197,7 +197,7 @@ def _across(
 
 
 @dataclass(frozen=True)
-class Plan:
+class SectionPlan:
     """The picture from above; 0° is where the inlet enters, at the top, and the swirl runs clockwise."""
 
     middle: Point
@@ -209,7 +209,7 @@ class Plan:
     wall: float  #: radius of the bin's wall, where that is another
 
 
-def _plan(part: SeparatorPart) -> Plan:
+def _plan(part: SeparatorPart) -> SectionPlan:
     scale = PLAN_RADIUS / (top_width(part) / 2.0)
     slots: tuple[str, ...] = ()
     wall = radius = PLAN_RADIUS
@@ -220,7 +220,9 @@ def _plan(part: SeparatorPart) -> Plan:
             for slot in part.slots
         )
     width = part.inlet[1] * scale
-    return Plan(PLAN_MIDDLE, radius, part.outlet_d_m / 2 * scale, width, isinstance(part, ElbowLidPart), slots, wall)
+    return SectionPlan(
+        PLAN_MIDDLE, radius, part.outlet_d_m / 2 * scale, width, isinstance(part, ElbowLidPart), slots, wall
+    )
 
 
 def _plan_dims(part: SeparatorPart, voice: Voice) -> list[Dimension]:

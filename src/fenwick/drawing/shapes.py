@@ -107,7 +107,7 @@ def text_width(text: str, size: float) -> float:
 
 
 @dataclass(frozen=True)
-class Part:
+class DrawnPart:
     """Something on the drawing that can be picked."""
 
     id: str

@@ -29,7 +29,7 @@ SHAPES = {
 
 
 @dataclass(frozen=True)
-class Spot:
+class PlotSpot:
     """A design on the plot."""
 
     x: float
@@ -71,7 +71,7 @@ def render_tradeoff(
         return HEIGHT - BOTTOM - (HEIGHT - BOTTOM - TOP) * (kept - low) / (high - low)
 
     spots = [
-        Spot(
+        PlotSpot(
             x(design.suction),
             y(design.kept),
             design.kind,

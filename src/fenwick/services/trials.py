@@ -39,7 +39,7 @@ class Workbench:
         return [name for name, kind in self.kinds.items() if kind in READ_AT]
 
     @property
-    def box(self) -> Bin | None:
+    def bin(self) -> Bin | None:
         """The first separator's bin."""
         stage = next(iter(self.line.separators), None)
         return None if stage is None else stage.bin
@@ -83,7 +83,7 @@ def logged(session: Session, run_id: int) -> dict[str, float]:
 
 def judged_trial(session: Session, trial: TrialState, bench: Workbench) -> Judged:
     """The whole test."""
-    return judge(trial.plan, runs_of(session, trial), bench.box, bench.bulk_density(trial.plan))
+    return judge(trial.plan, runs_of(session, trial), bench.bin, bench.bulk_density(trial.plan))
 
 
 def readings_from(session: Session, trial: TrialState, variant: int, bench: Workbench) -> list[Reading]:

@@ -29,7 +29,7 @@ SHORTFALL = 0.5  #: how much shorter than today's a hose may be where no plan sa
 
 
 @dataclass(frozen=True)
-class Found:
+class FoundLine:
     """A line from the drawer, as a rig and with what to buy for it."""
 
     rig: Rig
@@ -54,7 +54,7 @@ def _behind_separator(rig: Rig) -> list[HosePart]:
     return [] if at is None else [e for e in rig.line.elements[at:] if isinstance(e, HosePart)]
 
 
-def lines_from_drawer(rig: Rig, port: str, shop: ShopFile, task: Task) -> list[Found]:
+def lines_from_drawer(rig: Rig, port: str, shop: ShopFile, task: Task) -> list[FoundLine]:
     """The lines the drawer makes for a tool, the best first and no two with the same hoses in the same places."""
     line = build_line(rig)
     at = [leaf.id for leaf in line.leaves].index(port)
@@ -67,7 +67,7 @@ def lines_from_drawer(rig: Rig, port: str, shop: ShopFile, task: Task) -> list[F
     distinct = _distinct(found)
     rigs = [_as_rig(rig, port, shop, one) for one in distinct]
     figures = figures_of_each([build_line(made) for made in rigs], 0)
-    return [Found(made, one, own, _to_buy(one)) for made, one, own in zip(rigs, distinct, figures, strict=True)]
+    return [FoundLine(made, one, own, _to_buy(one)) for made, one, own in zip(rigs, distinct, figures, strict=True)]
 
 
 def _distinct(found: list[DrawerLine], most: int = 3) -> list[DrawerLine]:
@@ -123,7 +123,7 @@ def _as_rig(rig: Rig, port: str, shop: ShopFile, found: DrawerLine) -> Rig:
     document = (rig if vacuum is None else put_vacuum(rig, vacuum)).model_dump(mode="json")
     branch = next(b for _, b in rig.line.walk() if b.id == port)
     assert branch.port is not None
-    disc = next((e for e in rig.line.elements if isinstance(e, SeparatorPart)), None)
+    separator = next((e for e in rig.line.elements if isinstance(e, SeparatorPart)), None)
     builder = _Builder(shop)
     elements: list[dict[str, Any]] = []
     joints = list(chosen.joints)
@@ -134,12 +134,12 @@ def _as_rig(rig: Rig, port: str, shop: ShopFile, found: DrawerLine) -> Rig:
         elements.append(builder.hose(hose, end, bends=hose is chosen.run[0]))
         end, bore = None, hose.bore
     trunk: list[dict[str, Any]] = []
-    if disc is not None and chosen.link is not None:
-        separator = build_separator(disc)
-        elements += builder.joint(joints.pop(0), bore, float(separator.hose_bore))
+    if separator is not None and chosen.link is not None:
+        built = build_separator(separator)
+        elements += builder.joint(joints.pop(0), bore, float(built.hose_bore))
         trunk = [
-            disc.model_dump(mode="json"),
-            *builder.joint(joints.pop(0), float(separator.outlet_bore), chosen.link.bore),
+            separator.model_dump(mode="json"),
+            *builder.joint(joints.pop(0), float(built.outlet_bore), chosen.link.bore),
             builder.hose(chosen.link, None),
         ]
         bore = chosen.link.bore
@@ -150,7 +150,7 @@ def _as_rig(rig: Rig, port: str, shop: ShopFile, found: DrawerLine) -> Rig:
         "elements": trunk,
         "branches": [{"id": port, "elements": elements, "port": branch.port.model_dump(mode="json")}],
     }
-    kept = {port, "dust", *([disc.id] if disc else [])}
+    kept = {port, "dust", *([separator.id] if separator else [])}
     document["guesses"] = [guess for guess in document["guesses"] if guess["part"] in kept]
     return check_rig(document)
 

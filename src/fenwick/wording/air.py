@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from math import ceil
 
-from fenwick.core.hours.air import Session, Source, mask_level
+from fenwick.core.hours.air import DustSource, Session, mask_level
 from fenwick.core.judging.check import LEVEL_WORDS
 from fenwick.core.rules import RuleBook
 from fenwick.wording.say import Voice
@@ -27,7 +27,7 @@ def minutes(seconds: float) -> str:
     return f"{seconds / HOUR:.1f} h"
 
 
-def mask_row(now: Session, source: Source, rules: RuleBook, voice: Voice) -> VerdictRow:
+def mask_row(now: Session, source: DustSource, rules: RuleBook, voice: Voice) -> VerdictRow:
     """How long to stay masked after the tool stops."""
     level = LEVEL_WORDS[mask_level(now.clears, rules)]
     number, unit = split(minutes(now.clears))

@@ -15,8 +15,8 @@ ROD_MARKS = 6  #: between the floor and where to empty
 
 def bin_words(line: Line, stage: Separator, voice: Voice) -> list[str]:
     """What it holds now and when to empty it, and how wide a hung disc may be."""
-    box = stage.bin
-    now, brim = float(box.volume_to(box.fill_height)), float(box.volume_to(box.height))
+    bin_ = stage.bin
+    now, brim = float(bin_.volume_to(bin_.fill_height)), float(bin_.volume_to(bin_.height))
     lies = f"{voice.figure(now, 'volume')} lie in it now{_mass(line, now, voice)}."
     said = [f"It holds {voice.figure(brim, 'volume')} to the brim; {lies}"]
     height, volume = fill_mark(stage, line.rules)
@@ -26,7 +26,7 @@ def bin_words(line: Line, stage: Separator, voice: Voice) -> list[str]:
     else:
         said.append("It is too shallow for its width: whatever lies in it is stirred up.")
     if isinstance(stage, SlottedDisc) and stage.hung:
-        there = float(box.diameter_at(box.height - one_value(stage.chamber_height)))
+        there = float(bin_.diameter_at(bin_.height - one_value(stage.chamber_height)))
         said.append(f"Where the disc hangs the bin is {voice.figure(there, 'bore')} wide.")
     return said
 

@@ -2,11 +2,11 @@
 
 from __future__ import annotations
 
-from fenwick.core.line.joints import ADAPTER, FITS_SO, SLEEVE, TAPE, WARM, Fitted
+from fenwick.core.line.joints import ADAPTER, FITS_SO, SLEEVE, TAPE, WARM, FittedJoint
 from fenwick.wording.say import Voice
 
 
-def gap_words(fitted: Fitted, voice: Voice) -> str:
+def gap_words(fitted: FittedJoint, voice: Voice) -> str:
     """The gap to a tenth of a millimetre; empty where it is not known."""
     if fitted.gap is None:
         return ""
@@ -14,7 +14,7 @@ def gap_words(fitted: Fitted, voice: Voice) -> str:
     return f"{size} of play" if fitted.gap >= 0.0 else f"{size} too tight"
 
 
-def inside_words(fitted: Fitted, voice: Voice) -> str:
+def inside_words(fitted: FittedJoint, voice: Voice) -> str:
     """Which end goes inside; empty where none does, or the ends are made for each other, or not known."""
     if fitted.inner is None or fitted.fix in (SLEEVE, ADAPTER):
         return ""
@@ -23,7 +23,7 @@ def inside_words(fitted: Fitted, voice: Voice) -> str:
     return f"{voice.name(fitted.inner)} goes inside {voice.name(outer)}"
 
 
-def fix_words(fitted: Fitted, voice: Voice) -> str:
+def fix_words(fitted: FittedJoint, voice: Voice) -> str:
     """What to do, in a sentence."""
     match fitted.fix:
         case "fits" if fitted.inner is None:
@@ -47,7 +47,7 @@ def fix_words(fitted: Fitted, voice: Voice) -> str:
             return "Measure both ends with calipers to learn what fits."
 
 
-def _stretch(fitted: Fitted) -> str:
+def _stretch(fitted: FittedJoint) -> str:
     needed = f"{100.0 * (fitted.stretch or 0.0):.1f} % wider"
     if fitted.limit is None:
         return f"{needed}; name its plastic to learn whether it takes that"

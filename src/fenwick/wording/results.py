@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-from fenwick.core.bench.trials.budget import Source
+from fenwick.core.bench.trials.budget import DoubtSource
 from fenwick.core.bench.trials.compare import CANNOT_SHOW, NOT_SHOWN, REAL, Comparison
 from fenwick.core.bench.trials.foresight import Foresight
 from fenwick.core.bench.trials.judge import Judged, better
@@ -150,7 +150,7 @@ def pair_words(pairs: tuple[tuple[float, float, bool], ...]) -> list[tuple[str, 
     return [(f"{percent(a)} from {percent(b)} %", can) for a, b, can in pairs]
 
 
-def budget_words(plan: Plan, sources: Sequence[Source], state: Summary, voice: Voice) -> list[tuple[str, str]]:
+def budget_words(plan: Plan, sources: Sequence[DoubtSource], state: Summary, voice: Voice) -> list[tuple[str, str]]:
     """What the uncertainty of a state's mean owes to what: (source, standard uncertainty)."""
     if not sources:
         return []

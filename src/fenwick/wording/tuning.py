@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from fenwick.core.components.dust import DUSTS
 from fenwick.core.tuning.candidates import READ_AT
 from fenwick.core.tuning.factors import FACTORS
-from fenwick.core.tuning.fit import Fit, Fitted, Worth
+from fenwick.core.tuning.fit import Fit, FittedFactor, Worth
 from fenwick.core.tuning.readings import BLOCKED, FLOW, KEPT, KINDS, SEALED, SUCTION, Reading
 from fenwick.wording.say import Voice
 
@@ -73,7 +73,7 @@ def factor_rows(fitted: Fit, voice: Voice) -> list[FactorRow]:
     return sorted(rows, key=lambda row: not row.fixed)
 
 
-def _factor(one: Fitted, fitted: Fit, voice: Voice) -> FactorRow:
+def _factor(one: FittedFactor, fitted: Fit, voice: Voice) -> FactorRow:
     value = f"× {one.value:.2f}"
     interval = f"{one.low:.2f}–{one.high:.2f}, believed before {one.prior_low:.2f}–{one.prior_high:.2f}"
     if one.fixed:

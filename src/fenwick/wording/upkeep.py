@@ -9,7 +9,7 @@ import numpy as np
 from fenwick.core.hours.upkeep import (
     LONG,
     Upkeep,
-    Way,
+    UpkeepWay,
     cake_level,
     life_level,
 )
@@ -59,7 +59,7 @@ def way_rows(found: Upkeep, sign: str, voice: Voice) -> list[WayRow]:
     return [_way_row(way, found, sign, voice) for way in ways]
 
 
-def _way_row(way: Way, found: Upkeep, sign: str, voice: Voice) -> WayRow:
+def _way_row(way: UpkeepWay, found: Upkeep, sign: str, voice: Voice) -> WayRow:
     name = WAYS.get(way.id) or ("With a bag" if way.bag_area > 0.0 else "With the bag dropped")
     if way.id == "with" and found.without is None:
         name = "As it is, no separator"

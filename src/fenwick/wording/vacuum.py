@@ -3,14 +3,14 @@
 from __future__ import annotations
 
 from fenwick.core.formulas.air import ZERO_CELSIUS
-from fenwick.core.line.cases import Case
+from fenwick.core.line.cases import Day
 from fenwick.core.line.line import Line
 from fenwick.core.line.plates import HOLE, holes_worth_trying
 from fenwick.units import format_value
 from fenwick.wording.say import Voice
 
 
-def case_words(case: Case, voice: Voice) -> str:
+def case_words(case: Day, voice: Voice) -> str:
     """A case as the heading of its row."""
     match case.key:
         case "hot" if case.temperature is not None:

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 from fenwick.core.rules import ENTRY_LOSS
 from fenwick.core.search.changes import Candidate
-from fenwick.core.search.whatif import Move, Outcome
+from fenwick.core.search.whatif import ChangeOutcome, FigureMove
 from fenwick.wording.say import Voice
 
 
@@ -68,7 +68,7 @@ class Suggestion:
     level: str  #: ok where it makes a figure stop being to act on, else empty
 
 
-def suggestion(outcome: Outcome, voice: Voice) -> Suggestion:
+def suggestion(outcome: ChangeOutcome, voice: Voice) -> Suggestion:
     """An outcome in words."""
     told = [MOVES[move.figure](move, voice) for move in outcome.moves]
     kind = KINDS[outcome.candidate.kind]
@@ -77,19 +77,19 @@ def suggestion(outcome: Outcome, voice: Voice) -> Suggestion:
     )
 
 
-def _from_to(words: str, quantity: str) -> Callable[[Move, Voice], str]:
-    def told(move: Move, voice: Voice) -> str:
+def _from_to(words: str, quantity: str) -> Callable[[FigureMove, Voice], str]:
+    def told(move: FigureMove, voice: Voice) -> str:
         return f"{words} {voice.figure(move.before, quantity, unit=False)} → {voice.figure(move.after, quantity)}"
 
     return told
 
 
-def _air(move: Move, _: Voice) -> str:
+def _air(move: FigureMove, _: Voice) -> str:
     return f"air {'+' if move.change > 0 else '−'}{abs(100.0 * move.change):.0f} %"
 
 
 MOST_TOLD = 2
-MOVES: dict[str, Callable[[Move, Voice], str]] = {
+MOVES: dict[str, Callable[[FigureMove, Voice], str]] = {
     "folding": lambda move, _: f"collapse {move.before:.1f} → {move.after:.1f} ×",
     "speed": _from_to("slowest", "speed"),
     "kept": _from_to("kept", "share"),

@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 from fenwick.core.formulas.cyclone import (
     FAMILIES,
     CycloneGeometry,
-    Stream,
+    InletStream,
     drops_by_heads,
     grade_iozia_leith,
     grade_lapple,
@@ -27,7 +27,7 @@ from fenwick.core.formulas.swirl import cut_size_orbit, loss_coefficient_orbit, 
 from fenwick.core.formulas.wet import wet_cut_size, wet_stage_drop
 
 WORKED = FAMILIES["high-efficiency"].of(0.150)
-AIR = Stream(0.035, 1.2, 1.81e-5, 293.15, 700.0)
+AIR = InletStream(0.035, 1.2, 1.81e-5, 293.15, 700.0)
 MODELS = (grade_lapple, grade_leith_licht, grade_iozia_leith)
 
 

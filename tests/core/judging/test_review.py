@@ -63,7 +63,9 @@ def test_a_thin_bin_folds_until_a_valve_lets_air_in_in_time() -> None:
     thin = with_bin(wall=0.0015)
     assert level(thin, "bin-collapse") == ACT
     point = assess(thin).point
-    opens_at, area = relief_that_would_do(thin.separators[0], thin, point) or (0.0, 0.0)
+    would = relief_that_would_do(thin.separators[0], thin, point)
+    assert would is not None
+    opens_at, area = float(would.opens_at), float(would.area)
     assert area > 0.0
     assert fan_flow(thin, np.array([opens_at]))[0] == pytest.approx(0.062 * (1.0 - opens_at / 18e3), rel=0.02)
     saved = with_bin(wall=0.0015, relief=Relief(opens_at, 1.05 * area))

@@ -92,7 +92,7 @@ class Bin:
     mass: Values | None = None  #: empty [kg]; None: by its wall
 
     @property
-    def stuff(self) -> Material | None:
+    def made_of(self) -> Material | None:
         """What it is made of; None where that is not known."""
         return self.own_material or (MATERIALS[self.material] if self.material else None)
 
@@ -101,12 +101,12 @@ class Bin:
         """Weighed, or wall, floor and lid by their thickness [kg]; None where that is not known."""
         if self.mass is not None:
             return self.mass
-        stuff = self.stuff
-        if self.wall is None or stuff is None or stuff.density is None:
+        made_of = self.made_of
+        if self.wall is None or made_of is None or made_of.density is None:
             return None
         wide, narrow = np.asarray(self.diameters[-1]), np.asarray(self.diameters[0])
         area = np.pi * 0.5 * (wide + narrow) * self.height + 0.25 * np.pi * (wide**2 + narrow**2)
-        return np.asarray(area * self.wall * stuff.density)
+        return np.asarray(area * self.wall * made_of.density)
 
     @property
     def height(self) -> float:

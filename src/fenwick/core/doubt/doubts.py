@@ -68,8 +68,8 @@ def _about_parts(line: Line) -> Iterator[Doubt]:
     for part in (*_branch_parts(line.branches), *line.trunk):
         if isinstance(part, Hose) and part.id not in line.idle_parts:
             yield from _about_hose(part, line)
-    for disc in line.separators:
-        yield from _about_disc(disc, line)
+    for stage in line.separators:
+        yield from _about_stage(stage, line)
     if line.stages and isinstance(line.stages[0], WetStage):
         yield Doubt("wet-first", line.stages[0].id)
     yield from _about_steps(line)
@@ -126,13 +126,13 @@ def _end_bores(part: Element) -> tuple[float, float] | None:
             return one_value(part.bore), one_value(part.bore)
 
 
-def _about_disc(disc: Separator, line: Line) -> Iterator[Doubt]:
-    geometry = disc.geometry
-    hangs = getattr(disc, "outlet_length", None) if not isinstance(disc, Cyclone) else disc.shape.outlet_length
+def _about_stage(stage: Separator, line: Line) -> Iterator[Doubt]:
+    geometry = stage.geometry
+    hangs = getattr(stage, "outlet_length", None) if not isinstance(stage, Cyclone) else stage.shape.outlet_length
     if hangs is not None and np.max(hangs) < np.max(line.rules["swirl.tube"]) * np.max(geometry.inlet_height):
-        yield Doubt("short-tube", disc.id)
+        yield Doubt("short-tube", stage.id)
     if np.max(geometry.outlet_radius + geometry.inlet_width - geometry.body_radius) > 0.0:
-        yield Doubt("overlap", disc.id)
+        yield Doubt("overlap", stage.id)
 
 
 def _branch_parts(branches: tuple[Branch, ...]) -> list[Element]:

@@ -124,7 +124,7 @@ def _grades(stage: Separator, line: Line, dust: Dust, air: Inside) -> dict[str, 
     cut = np.asarray(line.rules["swirl.cut"] * cut)
     found = {ORBIT: whole(cut, grade_efficiency(SIZES, cut, line.rules[stage.manner.steepness]))}
     if isinstance(stage, Cyclone):
-        stream = cyclone_models.Stream(
+        stream = cyclone_models.InletStream(
             air.flow, air.density, line.site.viscosity, line.site.temperature, dust.particle_density
         )
         for name, model in OTHER_MODELS.items():
@@ -143,7 +143,7 @@ def _with_surplus(grade: Array, load: Values, cut: Array, median: Values) -> Arr
 
 def exchange(stage: Separator, line: Line, air: Inside) -> Array:
     """x, share of the flow that dips into the bin and comes back [-], ledges included."""
-    rules, box, manner = line.rules, stage.bin, stage.manner
+    rules, bin_, manner = line.rules, stage.bin, stage.manner
     factor = rules[manner.exchange]
     share = (
         np.broadcast_to(np.asarray(factor, dtype=float), air.flow.shape)
@@ -154,18 +154,18 @@ def exchange(stage: Separator, line: Line, air: Inside) -> Array:
     )
     if manner.exchange_more is not None:
         share = share * rules[manner.exchange_more]
-    surface = box.diameter_at(box.fill_height)
-    zone = box.height - stage.drop_below_rim - rules["bin.swirl-zone"] * surface
+    surface = bin_.diameter_at(bin_.fill_height)
+    zone = bin_.height - stage.drop_below_rim - rules["bin.swirl-zone"] * surface
     ledges: Values = 0.0
-    for ledge in box.ledges:
-        swept = (ledge.height > zone) & (ledge.height > np.asarray(box.fill_height))
+    for ledge in bin_.ledges:
+        swept = (ledge.height > zone) & (ledge.height > np.asarray(bin_.fill_height))
         ledges = np.asarray(ledges + np.where(swept, ledge.depth, 0.0))
     return np.asarray(np.minimum(share + bin_rules.ledge_exchange(ledges, rules["bin.ledge"]), 1.0))
 
 
 def _stays(stage: Separator, line: Line, dust: Dust, air: Inside) -> Array:
-    rules, box = line.rules, stage.bin
-    surface = box.diameter_at(box.fill_height)
+    rules, bin_ = line.rules, stage.bin
+    surface = bin_.diameter_at(bin_.fill_height)
     free = stage.free_height
     stir = bin_rules.stirring(free, surface, rules["bin.stir"], rules["bin.stir-depth"])
     moving = bin_rules.BinAir(air.flow, air.leak, exchange(stage, line, air), stir, bore_area(surface), stage.opening)

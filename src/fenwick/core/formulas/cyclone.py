@@ -62,7 +62,7 @@ class Grade:
 
 
 @dataclass(frozen=True)
-class Stream:
+class InletStream:
     """The dusty air that enters; shape () or (n,)."""
 
     flow: Values  #: [m^3/s]
@@ -77,7 +77,7 @@ def inlet_velocity(g: CycloneGeometry, flow: Values) -> Array:
     return np.asarray(flow / (np.asarray(g.inlet_height) * g.inlet_width))
 
 
-def grade_lapple(g: CycloneGeometry, stream: Stream, diameter: Array) -> Grade:
+def grade_lapple(g: CycloneGeometry, stream: InletStream, diameter: Array) -> Grade:
     """Cut size [m] and grade [-] after Lapple (1951); the curve is that of Theodore & De Paola (1980).
 
     Notes
@@ -121,7 +121,7 @@ def vortex_exponent(g: CycloneGeometry, temperature: Values) -> Array:
     return np.asarray(1.0 - fall * np.power(np.asarray(temperature) / REFERENCE_TEMPERATURE, 0.3))
 
 
-def grade_leith_licht(g: CycloneGeometry, stream: Stream, diameter: Array) -> Grade:
+def grade_leith_licht(g: CycloneGeometry, stream: InletStream, diameter: Array) -> Grade:
     """Cut size [m] and grade [-] after Leith & Licht (1972): no swirl is ever quite sharp.
 
     Notes
@@ -148,7 +148,7 @@ def steepness_iozia_leith(g: CycloneGeometry, cut_size: Values) -> Array:
     return np.asarray(np.exp(0.62 - 0.87 * np.log(np.asarray(cut_size) * 100.0) + 5.21 * ratio + 1.05 * ratio**2))
 
 
-def grade_iozia_leith(g: CycloneGeometry, stream: Stream, diameter: Array) -> Grade:
+def grade_iozia_leith(g: CycloneGeometry, stream: InletStream, diameter: Array) -> Grade:
     """Cut size [m] and grade [-] after Iozia & Leith (1990): speeds of the core fitted to measurements.
 
     Notes

@@ -38,7 +38,7 @@ class Room:
 
 
 @dataclass(frozen=True)
-class Source:
+class DustSource:
     """Fine dust that gets into the room while a tool works; arrays of shape (n,)."""
 
     breathed: Array  #: below 10 µm [kg/s]
@@ -63,7 +63,7 @@ def room_of(volume: float, changes: float | None, cleaned: float, rules: RuleBoo
     return Room(volume, known, cleaned)
 
 
-def fine_source(line: Line, found: Assessment, rate: Values) -> Source | None:
+def fine_source(line: Line, found: Assessment, rate: Values) -> DustSource | None:
     """What gets into the room at the open ports and out of the vacuum; None where the fate is not known.
 
     Parameters
@@ -81,7 +81,7 @@ def fine_source(line: Line, found: Assessment, rate: Values) -> Source | None:
 
     breathed = below(BREATHED)
     filtered = rate * np.sum(np.where(SIZES <= BREATHED, blown, 0.0), axis=0)
-    return Source(breathed, below(DEEP), np.asarray(filtered / np.maximum(breathed, 1e-300)))
+    return DustSource(breathed, below(DEEP), np.asarray(filtered / np.maximum(breathed, 1e-300)))
 
 
 def _outdoors(line: Line) -> bool:
@@ -96,7 +96,7 @@ def mask_level(clears: float, rules: RuleBook) -> int:
     return WATCH if clears > one_value(rules["room.mask-watch"]) else OK
 
 
-def session(room: Room, source: Source, duration: float, span: float) -> Session:
+def session(room: Room, source: DustSource, duration: float, span: float) -> Session:
     """The air over a job of `duration` [s], followed for `span` [s]; the first variant."""
     time = np.linspace(0.0, span, POINTS)
     rate = one_value(room.rate)

@@ -20,7 +20,7 @@ AREAS = np.geomspace(0.02, 4.0, 13)  #: of filters tried [m^2]
 
 
 @dataclass(frozen=True)
-class Way:
+class UpkeepWay:
     """One way to run the line, from clean filters."""
 
     id: str  #: with, without, other-bag
@@ -62,9 +62,9 @@ class Prices:
 class Upkeep:
     """How the line ages, with and without its separators."""
 
-    with_it: Way
-    without: Way | None  #: None where it has no separator
-    other_bag: Way | None  #: with a bag where it has none, and the reverse
+    with_it: UpkeepWay
+    without: UpkeepWay | None  #: None where it has no separator
+    other_bag: UpkeepWay | None  #: with a bag where it has none, and the reverse
     now: Course | None  #: from how the filter is today; None where that is clean
     now_left: float | None  #: hours until the air is down by a quarter [h]
     today: float  #: air today over the air with a clean filter [-]
@@ -138,12 +138,12 @@ def _filters(vacuum: Vacuum, bag: float, held: FilterMedium | None = None, line:
     )
 
 
-def _way(name: str, mapped: AgeingMap, vacuum: Vacuum, bag: float, prices: Prices) -> Way:
+def _way(name: str, mapped: AgeingMap, vacuum: Vacuum, bag: float, prices: Prices) -> UpkeepWay:
     course = march(mapped, _filters(vacuum, bag), LONG)
     life = float(course.life(one_value(mapped.rules["filter.down"]))[0])
     cleaned = None if bag > 0.0 else cleanings(life, mapped.rules)
     cost = cost_per_hour(life, bag > 0.0, cleaned, prices)
-    return Way(name, bag, course, life, float(course.exhaust[0, 0]), cleaned, cost)
+    return UpkeepWay(name, bag, course, life, float(course.exhaust[0, 0]), cleaned, cost)
 
 
 def _left(now: Course, clean: float, rules: RuleBook) -> float:
@@ -217,7 +217,7 @@ def cost_per_hour(life: float, bagged: bool, cleaned: Cleanings | None, prices: 
     return None if cleaned is None or prices.filter is None else prices.filter / cleaned.total
 
 
-def payback_hours(with_it: Way, without: Way | None, price: float | None) -> float | None:
+def payback_hours(with_it: UpkeepWay, without: UpkeepWay | None, price: float | None) -> float | None:
     """Hours of work after which a separator of a price, in the shop's money, has paid for itself [h].
 
     inf never; None where that cannot be told.

@@ -100,21 +100,21 @@ def carrying_check(carrying: Transport, along: frozenset[str] | None = None) -> 
     return [Check("settling", level, value, limit, "speed", carrying.ids[rows[int(worst[0])]])]
 
 
-def _bin_checks(disc: Separator, line: Line, point: OperatingPoint, result: Separation) -> list[Check]:
+def _bin_checks(stage: Separator, line: Line, point: OperatingPoint, result: Separation) -> list[Check]:
     n = point.sealed_suction.shape
-    found = collapse_checks(disc, line, point)
+    found = collapse_checks(stage, line, point)
     leak, watch = result.leak_share, line.rules["verdict.leak-watch"]
     level = graded(leak > line.rules["verdict.leak-act"], leak > watch)
-    found.append(Check("bin-leak", level, leak, np.full_like(leak, watch), "share", disc.id))
-    surface = np.broadcast_to(disc.bin.diameter_at(disc.bin.fill_height), n)
+    found.append(Check("bin-leak", level, leak, np.full_like(leak, watch), "share", stage.id))
+    surface = np.broadcast_to(stage.bin.diameter_at(stage.bin.fill_height), n)
     free = result.free_height
     least = np.asarray(line.rules["bin.stir-depth"] * surface)
     level = graded(free < line.rules["bin.brim"] * surface, free < least)
-    found.append(Check("bin-full", level, free, least, "length", disc.id))
-    if isinstance(disc, SlottedDisc) and line.dust is not None and line.dust.longest_chip is not None:
-        narrowest = np.broadcast_to(np.minimum.reduce([np.asarray(s.width) for s in disc.slots]), n)
+    found.append(Check("bin-full", level, free, least, "length", stage.id))
+    if isinstance(stage, SlottedDisc) and line.dust is not None and line.dust.longest_chip is not None:
+        narrowest = np.broadcast_to(np.minimum.reduce([np.asarray(s.width) for s in stage.slots]), n)
         chip = np.full(n, line.dust.longest_chip)
-        found.append(Check("slot-bridging", graded(chip < 0, chip > narrowest), narrowest, chip, "length", disc.id))
+        found.append(Check("slot-bridging", graded(chip < 0, chip > narrowest), narrowest, chip, "length", stage.id))
     return found
 
 

@@ -29,23 +29,23 @@ USUAL_RELIEF = 1e-3  #: opening of such a valve [m^2]
 SPARE = 1.05  #: opening of a valve against the least that would do [-]
 
 
-def folding_suction(disc: Separator, line: Line) -> Array | None:
+def folding_suction(stage: Separator, line: Line) -> Array | None:
     """Suction at which the bin's weakest bay folds [Pa], shape () or (n,); None when wall or material are not known."""
-    box, stuff = disc.bin, disc.bin.stuff
-    if box.wall is None or stuff is None:
+    bin_, made_of = stage.bin, stage.bin.made_of
+    if bin_.wall is None or made_of is None:
         return None
     bays = [
-        collapse_pressure(diameter, length, box.wall, stuff.youngs_modulus, stuff.poisson_ratio)
-        for length, diameter in box.bays
+        collapse_pressure(diameter, length, bin_.wall, made_of.youngs_modulus, made_of.poisson_ratio)
+        for length, diameter in bin_.bays
     ]
     weakest = np.minimum.reduce(np.broadcast_arrays(*bays))
-    nested = line.rules["shell.nested"] if box.nested else 1.0
+    nested = line.rules["shell.nested"] if bin_.nested else 1.0
     return np.asarray(weakest * line.rules["shell.knock-down"] * nested)
 
 
-def most_suction(disc: Separator, line: Line, point: OperatingPoint) -> Array:
+def most_suction(stage: Separator, line: Line, point: OperatingPoint) -> Array:
     """What the bin has to stand with its hose blocked [Pa], shape (n,): less with a wide relief valve."""
-    sealed, relief = point.sealed_suction, disc.bin.relief
+    sealed, relief = point.sealed_suction, stage.bin.relief
     if relief is None:
         return sealed
     enough = np.asarray(relief.area) >= wanted_relief(line, point, np.asarray(relief.opens_at))
@@ -116,48 +116,48 @@ def collapse_level(found: Collapse, line: Line) -> npt.NDArray[np.intp]:
     return graded(found.folds < found.stands, found.folds < margin * found.stands)
 
 
-def strength_checks(disc: Separator, line: Line, point: OperatingPoint) -> list[Check]:
+def strength_checks(stage: Separator, line: Line, point: OperatingPoint) -> list[Check]:
     """Rings, relief valve, lid and bent sheet; those that are not described are left out. The first variant."""
     return [
-        *_rings(disc, line, point),
-        *_relief(disc, line, point),
-        *_lid(disc, line, point),
-        *_sheet(disc),
+        *_rings(stage, line, point),
+        *_relief(stage, line, point),
+        *_lid(stage, line, point),
+        *_sheet(stage),
     ]
 
 
-def _rings(disc: Separator, line: Line, point: OperatingPoint) -> list[Check]:
+def _rings(stage: Separator, line: Line, point: OperatingPoint) -> list[Check]:
     """Every ring whose section is known: it must carry the blocked suction with its margin."""
-    box = disc.bin
-    blocked = float(most_suction(disc, line, point)[0])
+    bin_ = stage.bin
+    blocked = float(most_suction(stage, line, point)[0])
     margin = one_value(line.rules["verdict.collapse-margin"])
-    marks = [0.0, *sorted(h for h in box.stiffeners if 0.0 < h < box.height), box.height]
+    marks = [0.0, *sorted(h for h in bin_.stiffeners if 0.0 < h < bin_.height), bin_.height]
     found = []
-    for height, stiffness in zip(box.stiffeners, box.ring_stiffness, strict=False):
+    for height, stiffness in zip(bin_.stiffeners, bin_.ring_stiffness, strict=False):
         if stiffness is None or height not in marks:
             continue
         at = marks.index(height)
         share = 0.5 * (marks[at + 1] - marks[at - 1])
-        diameter = float(box.diameter_at(height))
+        diameter = float(bin_.diameter_at(height))
         carries = float(ring_carries(stiffness, diameter, share))
         wanted = margin * blocked
         needed = wanted * diameter**3 * share / 24.0
         found.append(
-            figure("ring-stiff", carries < blocked, carries < wanted, carries, wanted, "suction", disc.id, needed)
+            figure("ring-stiff", carries < blocked, carries < wanted, carries, wanted, "suction", stage.id, needed)
         )
     return found
 
 
-def _relief(disc: Separator, line: Line, point: OperatingPoint) -> list[Check]:
+def _relief(stage: Separator, line: Line, point: OperatingPoint) -> list[Check]:
     """A valve's opening against what the fan needs."""
-    relief, folds = disc.bin.relief, folding_suction(disc, line)
+    relief, folds = stage.bin.relief, folding_suction(stage, line)
     if relief is None:
         return []
     opens_at = np.full(1, one_value(relief.opens_at))
     wanted = float(wanted_relief(line, point, opens_at)[0])
     area = one_value(relief.area)
     late = folds is not None and one_value(folds) < float(opens_at[0])
-    return [figure("relief", area < wanted or late, False, area, wanted, "gap", disc.id, float(opens_at[0]))]
+    return [figure("relief", area < wanted or late, False, area, wanted, "gap", stage.id, float(opens_at[0]))]
 
 
 def relief_that_would_do(stage: Separator, line: Line, point: OperatingPoint) -> Relief | None:
@@ -178,40 +178,38 @@ def relief_to_begin_with(stage: Separator, line: Line, point: OperatingPoint) ->
     return Relief(round(float(found.opens_at), -2), round(SPARE * float(found.area), 6))
 
 
-def _lid(disc: Separator, line: Line, point: OperatingPoint) -> list[Check]:
-    lid = disc.bin.lid
+def _lid(stage: Separator, line: Line, point: OperatingPoint) -> list[Check]:
+    lid = stage.bin.lid
     if lid is None:
         return []
-    width = float(disc.bin.diameter_at(disc.bin.height))
-    drawn = float(lid_bends(lid, width, float(most_suction(disc, line, point)[0])))
+    width = float(stage.bin.diameter_at(stage.bin.height))
+    drawn = float(lid_bends(lid, width, float(most_suction(stage, line, point)[0])))
     limit = width / one_value(line.rules["shell.lid-bends"])
     watch = one_value(line.rules["shell.lid-watch"])
-    return [figure("lid-bends", drawn > limit, drawn > watch * limit, drawn, limit, "length", disc.id)]
+    return [figure("lid-bends", drawn > limit, drawn > watch * limit, drawn, limit, "length", stage.id)]
 
 
 def lid_bends(lid: Lid, width: float, suction: float) -> Array:
     """How far the middle of a lid is drawn in [m], a disc glued on included; `width` [m], `suction` [Pa]."""
-    stuff = MATERIALS[lid.material]
-    stiffness = plate_stiffness(stuff.youngs_modulus, lid.thickness, stuff.poisson_ratio)
+    made_of = MATERIALS[lid.material]
+    stiffness = plate_stiffness(made_of.youngs_modulus, lid.thickness, made_of.poisson_ratio)
     thickness = np.asarray(lid.thickness)
     if lid.stiffener is not None:
         glued = MATERIALS[lid.stiffener[0]]
         stiffness = stiffness + plate_stiffness(glued.youngs_modulus, lid.stiffener[1], glued.poisson_ratio)
         thickness = thickness + np.asarray(lid.stiffener[1])
     rim = RIM_HELD if lid.rim_held else RIM_SLIDES
-    return lid_deflection(suction, 0.5 * width, stiffness, thickness, stuff.poisson_ratio, rim)
+    return lid_deflection(suction, 0.5 * width, stiffness, thickness, made_of.poisson_ratio, rim)
 
 
-def _sheet(disc: Separator) -> list[Check]:
+def _sheet(stage: Separator) -> list[Check]:
     """A body bent cold from flat sheet; only plastics whose limit is published can be judged."""
-    radius = disc.bent_radius
-    if disc.body is None or radius is None:
+    radius = stage.bent_radius
+    if stage.body is None or radius is None:
         return []
-    stuff = MATERIALS[disc.body[0]]
-    if stuff.holds_bent is None or stuff.cracks_bent is None:
+    made_of = MATERIALS[stage.body[0]]
+    if made_of.holds_bent is None or made_of.cracks_bent is None:
         return []
-    stress = one_value(bending_stress(stuff.youngs_modulus, disc.body[1], radius))
-    return [
-        figure("sheet-bends", stress > stuff.cracks_bent, stress > stuff.holds_bent, stress, stuff.holds_bent, "stress",
-               disc.id)
-    ]  # fmt: skip
+    stress = one_value(bending_stress(made_of.youngs_modulus, stage.body[1], radius))
+    cracks, holds = made_of.cracks_bent, made_of.holds_bent
+    return [figure("sheet-bends", stress > cracks, stress > holds, stress, holds, "stress", stage.id)]

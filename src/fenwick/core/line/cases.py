@@ -15,7 +15,7 @@ from fenwick.core.line.ports import alone_openings, with_openings
 
 
 @dataclass(frozen=True)
-class Case:
+class Day:
     """A day unlike today."""
 
     key: str
@@ -26,11 +26,11 @@ class Case:
 
 
 CASES = (
-    Case("today"),
-    Case("hot", temperature=308.15),
-    Case("high", altitude=1500.0),
-    Case("worn", speed=0.85),
-    Case("caked", filter_load=0.3),
+    Day("today"),
+    Day("hot", temperature=308.15),
+    Day("high", altitude=1500.0),
+    Day("worn", speed=0.85),
+    Day("caked", filter_load=0.3),
 )
 
 
@@ -38,12 +38,12 @@ CASES = (
 class CaseFigures:
     """What the cases come to; arrays of shape (cases,) or (ports, cases)."""
 
-    cases: tuple[Case, ...]
+    cases: tuple[Day, ...]
     sealed: Array  #: suction with everything shut [Pa]
     flow: Array  #: at each port when it is open alone, room density [m^3/s], shape (ports, cases)
 
 
-def solve_cases(line: Line, cases: tuple[Case, ...] = CASES) -> CaseFigures:
+def solve_cases(line: Line, cases: tuple[Day, ...] = CASES) -> CaseFigures:
     """Every case of a single-variant line, each port alone.
 
     Cases and ports are one batch: variant p·cases + c is case c with port p open alone.
@@ -81,13 +81,13 @@ def solve_cases(line: Line, cases: tuple[Case, ...] = CASES) -> CaseFigures:
     return CaseFigures(cases, sealed * speeds**2, flow)
 
 
-def _flows(batch: Line, cases: tuple[Case, ...], ports: int) -> Array:
+def _flows(batch: Line, cases: tuple[Day, ...], ports: int) -> Array:
     solved = operating_point(batch).port_flow
     everything = np.broadcast_to(solved, (ports, ports * len(cases))).reshape(ports, ports, len(cases))
     return np.array([everything[p, p] for p in range(ports)])
 
 
-def _filter(held: FilterMedium | None, cases: tuple[Case, ...], ports: int) -> FilterMedium | None:
+def _filter(held: FilterMedium | None, cases: tuple[Day, ...], ports: int) -> FilterMedium | None:
     if held is None:
         return None
     area, mass = one_value(held.area), one_value(held.held)

@@ -27,7 +27,7 @@ class Joint:
 
 
 @dataclass(frozen=True)
-class Fitted:
+class FittedJoint:
     """How a joint is made."""
 
     joint: Joint
@@ -41,7 +41,7 @@ class Fitted:
     clash: bool = False  #: two kinds of joint that do not go together, such as left and right thread
 
 
-def fit_joint(joint: Joint, rules: RuleBook) -> Fitted:
+def fit_joint(joint: Joint, rules: RuleBook) -> FittedJoint:
     """The way to make a joint that takes the least trouble.
 
     Two ends of the same thread, bayonet or snap are made for each other; all else is a matter of diameters.
@@ -49,19 +49,19 @@ def fit_joint(joint: Joint, rules: RuleBook) -> Fitted:
     leaving, entering = joint.leaving, joint.entering
     if "push" not in (leaving.fit, entering.fit):
         if leaving.fit == entering.fit:
-            return Fitted(joint, FITS_SO)
-        return Fitted(joint, ADAPTER, clash=True)
+            return FittedJoint(joint, FITS_SO)
+        return FittedJoint(joint, ADAPTER, clash=True)
     ways = [
         _way(joint, joint.before, leaving, entering, rules),  # with the air, so that no edge stops a chip
         _way(joint, joint.after, entering, leaving, rules),
     ]
     known = [way for way in ways if way is not None]
     if not known:
-        return Fitted(joint, UNKNOWN)
+        return FittedJoint(joint, UNKNOWN)
     return min(known, key=lambda way: (TROUBLE.index(way.fix), way.inner != joint.before, abs(way.gap or 0.0)))
 
 
-def _way(joint: Joint, inner: str, inside: End, outside: End, rules: RuleBook) -> Fitted | None:
+def _way(joint: Joint, inner: str, inside: End, outside: End, rules: RuleBook) -> FittedJoint | None:
     """`inside` put into `outside`; None where a diameter is not known."""
     if inside.outside is None or outside.inside is None:
         return None
@@ -79,7 +79,7 @@ def _way(joint: Joint, inner: str, inside: End, outside: End, rules: RuleBook) -
     elif abs(gap) > rule["sleeve-most"]:
         fix = ADAPTER
     ring = float(open_ring(outside.inside, inside.outside)) if gap > 0.0 else None
-    return Fitted(joint, fix, inner, gap, wraps, stretch if gap < 0.0 else None, limit, ring)
+    return FittedJoint(joint, fix, inner, gap, wraps, stretch if gap < 0.0 else None, limit, ring)
 
 
 def stacks(rigid: list[tuple[str, bool]], rules: RuleBook) -> list[tuple[str, ...]]:

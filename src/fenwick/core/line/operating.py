@@ -10,7 +10,7 @@ from fenwick.core.arrays import Array, Values, join_variants, take_variants
 from fenwick.core.formulas.fittings import bore_area
 from fenwick.core.line.layout import lay_out
 from fenwick.core.line.line import Line
-from fenwick.core.line.solver import Fan, Flows, Room, solve_network
+from fenwick.core.line.solver import Fan, Flows, RoomAir, solve_network
 
 CHUNK = 4000  #: variants solved together: large enough for numpy, small enough for the processor's cache
 
@@ -76,7 +76,7 @@ def _solve_chunk(line: Line, n: int) -> OperatingPoint:
     density = per_variant(site.density)
     fan = Fan(curve, density)
     network = lay_out(line)
-    flows = solve_network(network, fan, Room(site.pressure, site.temperature, site.viscosity))
+    flows = solve_network(network, fan, RoomAir(site.pressure, site.temperature, site.viscosity))
     stations = _stations(network.ids, network.kinds, network.area_out, flows)
     entries = [network.ids.index(f"{leaf.id}:entry") for leaf in line.leaves]
     port_flow = flows.mass_flow[entries] / density

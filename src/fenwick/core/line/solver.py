@@ -31,7 +31,7 @@ LEAST_JOINT_SHARE = 0.002  #: likewise a joint with a leak, where nearly all of 
 
 
 @dataclass(frozen=True)
-class Room:
+class RoomAir:
     """What the solver needs of the air, shape (n,) or shared."""
 
     pressure: Values  #: [Pa]
@@ -76,7 +76,7 @@ class Flows:
 class _State:
     """Working arrays of one solution."""
 
-    def __init__(self, network: Network, room: Room) -> None:
+    def __init__(self, network: Network, room: RoomAir) -> None:
         self.net, self.room = network, room
         shape = network.area_in.shape
         n = shape[1]
@@ -143,7 +143,7 @@ class _State:
         return np.asarray(np.minimum(wanted, (1.0 - least) * self.parallel[i]))
 
 
-def solve_network(network: Network, fan: Fan, room: Room) -> Flows:
+def solve_network(network: Network, fan: Fan, room: RoomAir) -> Flows:
     """Find the flows of all variants at once.
 
     Parameters

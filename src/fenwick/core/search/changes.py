@@ -47,7 +47,7 @@ Column: TypeAlias = Callable[..., Values]
 
 
 @dataclass(frozen=True)
-class Kind:
+class ChangeKind:
     """One kind of change: to what it is made, its sensible values there, and the part with it made in a batch."""
 
     to: type | tuple[type, ...]
@@ -117,7 +117,7 @@ def _emptied(stage: Separator, to: Column, _: RuleBook) -> Separator:
     return stage.changed(bin=replace(stage.bin, fill_height=to(stage.bin.fill_height, 0.0)))
 
 
-def _cleaned(key: str) -> Kind:
+def _cleaned(key: str) -> ChangeKind:
     def values(vacuum: Vacuum, _: Line) -> tuple[float, ...]:
         medium = getattr(vacuum, key)
         return _when(medium is not None and np.max(medium.held) > 0.0)
@@ -126,52 +126,54 @@ def _cleaned(key: str) -> Kind:
         medium = getattr(vacuum, key)
         return replace(vacuum, **{key: replace(medium, held=to(medium.held, 0.0))})
 
-    return Kind(Vacuum, values, make)
+    return ChangeKind(Vacuum, values, make)
 
 
 #: every kind but the exchange of the vacuum, which differs in more than numbers
-KINDS: dict[str, Kind] = {
-    "bore": Kind(Hose, _bores, lambda hose, to, _: replace(hose, bore=to(hose.bore))),
-    "shorter": Kind(
+KINDS: dict[str, ChangeKind] = {
+    "bore": ChangeKind(Hose, _bores, lambda hose, to, _: replace(hose, bore=to(hose.bore))),
+    "shorter": ChangeKind(
         Hose,
         lambda hose, _: _smaller(SHORTER, hose.length, SHORTEST),
         lambda hose, to, _: replace(hose, length=to(hose.length)),
     ),
-    "smooth": Kind(Hose, lambda hose, _: _when(hose.wall in RIBBED_WALLS and hose.roughness is None), _smooth),
-    "straight": Kind(Hose, lambda hose, _: _when(hose.bends), _straight),
-    "seal": Kind(
+    "smooth": ChangeKind(Hose, lambda hose, _: _when(hose.wall in RIBBED_WALLS and hose.roughness is None), _smooth),
+    "straight": ChangeKind(Hose, lambda hose, _: _when(hose.bends), _straight),
+    "seal": ChangeKind(
         Leak,
         lambda leak, _: _when(np.max(leak.area) > 0.0),
         lambda leak, to, _: replace(leak, area=to(leak.area, 0.0)),
     ),
-    "taper": Kind(
+    "taper": ChangeKind(
         Reducer,
         lambda step, _: _when(np.max(step.length) < TAPER and np.any(step.bore_in != step.bore_out), TAPER),
         lambda step, to, _: replace(step, length=to(step.length)),
     ),
-    "clean-inline": Kind(
+    "clean-inline": ChangeKind(
         InlineFilter,
         lambda part, _: _when(np.max(part.medium.held) > 0.0),
         lambda part, to, _: replace(part, medium=replace(part.medium, held=to(part.medium.held, 0.0))),
     ),
-    "seal-bin": Kind(
+    "seal-bin": ChangeKind(
         Separator,
         lambda stage, line: _when(np.max(bin_leak_reading(stage, line.rules)) > 0.0),
         _sealed,
     ),
-    "empty": Kind(Separator, lambda stage, _: _when(np.max(stage.bin.fill_height) > 0.0), _emptied),
-    "upright": Kind(
+    "empty": ChangeKind(Separator, lambda stage, _: _when(np.max(stage.bin.fill_height) > 0.0), _emptied),
+    "upright": ChangeKind(
         Separator,
         lambda stage, _: _when(np.max(stage.tilt) > 0.0),
         lambda stage, to, _: stage.changed(tilt=to(stage.tilt, 0.0)),
     ),
-    STIFFEN: Kind(Separator, _rings, _unmade),
-    "entry": Kind(Port, _entries, lambda port, to, rules: replace(port, entry_loss=to(entry_loss(port, rules)))),
-    "nearer": Kind(
+    STIFFEN: ChangeKind(Separator, _rings, _unmade),
+    "entry": ChangeKind(Port, _entries, lambda port, to, rules: replace(port, entry_loss=to(entry_loss(port, rules)))),
+    "nearer": ChangeKind(
         Port, _nearer, lambda port, to, _: replace(port, hood=replace(port.hood, distance=to(port.hood.distance)))
     ),
-    "close-in": Kind(Port, lambda port, _: _when(isinstance(port.hood, Enclosure), CLOSED_IN), _closed_in),
-    SHUT: Kind(Branch, lambda branch, _: _when(branch.port is not None and branch.gate_opening is not None), _unmade),
+    "close-in": ChangeKind(Port, lambda port, _: _when(isinstance(port.hood, Enclosure), CLOSED_IN), _closed_in),
+    SHUT: ChangeKind(
+        Branch, lambda branch, _: _when(branch.port is not None and branch.gate_opening is not None), _unmade
+    ),
     "clean": _cleaned("filter"),
     "clean-bag": _cleaned("bag"),
 }

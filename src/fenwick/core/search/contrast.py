@@ -58,12 +58,16 @@ def outcomes(line: Line, port: int, draws: int = DRAWS, seed: int = SEED) -> dic
     point = operating_point(drawn)
     captures = capture(drawn, point)
     stages = by_models(separations(drawn, point), varied.models)
-    walked, ends, bin_ = walk_through(drawn, captures, stages), fate(drawn, captures, stages), weakest_bin(drawn, point)
+    walked, ends, weakest = (
+        walk_through(drawn, captures, stages),
+        fate(drawn, captures, stages),
+        weakest_bin(drawn, point),
+    )
     found = {
         "air": point.port_flow[port],
         "kept": None if walked is None else walked.in_all,
         "exhaust": None if ends is None else ends.exhaust,
-        "folding": bin_.ratio if bin_ is not None and np.all(np.isfinite(bin_.ratio)) else None,
+        "folding": weakest.ratio if weakest is not None and np.all(np.isfinite(weakest.ratio)) else None,
     }
     return {name: np.broadcast_to(v, (varied.count,)) for name, v in found.items() if v is not None}
 

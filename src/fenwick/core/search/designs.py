@@ -45,7 +45,7 @@ def near(numbers: Array, count: int, spread: float, seed: int) -> Array:
     return np.asarray(np.clip(chosen + spread * rng.standard_normal(chosen.shape), 0.0, 1.0))
 
 
-def build(kind: str, numbers: Array, name: str, box: Bin, bore: float, finish: str) -> Separator:
+def build(kind: str, numbers: Array, name: str, bin_: Bin, bore: float, finish: str) -> Separator:
     """Designs from their free numbers, as one separator whose sizes are arrays.
 
     Parameters
@@ -53,29 +53,29 @@ def build(kind: str, numbers: Array, name: str, box: Bin, bore: float, finish: s
     kind : key of RANGES
     numbers : from `sample`, shape (numbers, n)
     name : id of the separator
-    box : the bin at hand
+    bin_ : the bin at hand
     bore : of the hose that arrives [m]
     finish : of a cyclone, smooth or shop-built
     """
     low, high = np.array(RANGES[kind]).T[:, :, None]
-    return _BUILDERS[kind](low + numbers * (high - low), name, box, bore, finish)
+    return _BUILDERS[kind](low + numbers * (high - low), name, bin_, bore, finish)
 
 
-def _cyclone(v: Array, name: str, box: Bin, bore: float, finish: str) -> Separator:
-    body = np.minimum(v[0] * bore, box.diameters[-1])
+def _cyclone(v: Array, name: str, bin_: Bin, bore: float, finish: str) -> Separator:
+    body = np.minimum(v[0] * bore, bin_.diameters[-1])
     a, b, outlet = v[1] * body, v[2] * body, v[3] * body
     hangs = a + v[4] * body
     cylinder = hangs + v[5] * body
     shape = CycloneGeometry(a, b, body, outlet, hangs, cylinder, cylinder + v[6] * body, v[7] * body)
-    return Cyclone(name, shape, finish, box)
+    return Cyclone(name, shape, finish, bin_)
 
 
-def _disc(v: Array, name: str, box: Bin, bore: float, _finish: str) -> Separator:
-    wide = v[0] * box.diameters[-1]
+def _disc(v: Array, name: str, bin_: Bin, bore: float, _finish: str) -> Separator:
+    wide = v[0] * bin_.diameters[-1]
     inlet = np.minimum(v[2] * bore, wide / 2.0)
     high = np.maximum(v[1] * bore, inlet)
     outlet = np.minimum(v[3] * bore, 0.7 * wide)
-    return SlottedDisc(name, wide, high, inlet, outlet, _hangs(v[4], high, inlet), (Slot(v[5], v[6]),), box)
+    return SlottedDisc(name, wide, high, inlet, outlet, _hangs(v[4], high, inlet), (Slot(v[5], v[6]),), bin_)
 
 
 def _hangs(share: Array, high: Array, inlet: Array) -> Array:
@@ -83,19 +83,19 @@ def _hangs(share: Array, high: Array, inlet: Array) -> Array:
     return np.asarray(np.minimum(np.maximum(share * high, square_side(inlet)), MOST_REACH * high))
 
 
-def _hung(v: Array, name: str, box: Bin, bore: float, _finish: str) -> Separator:
-    inlet = np.minimum(v[2] * bore, box.diameters[-1] / 2.0)
-    high = np.minimum(np.maximum(v[1] * bore, inlet), 0.8 * box.height)
-    wide = v[0] * box.diameter_at(box.height - high)
+def _hung(v: Array, name: str, bin_: Bin, bore: float, _finish: str) -> Separator:
+    inlet = np.minimum(v[2] * bore, bin_.diameters[-1] / 2.0)
+    high = np.minimum(np.maximum(v[1] * bore, inlet), 0.8 * bin_.height)
+    wide = v[0] * bin_.diameter_at(bin_.height - high)
     outlet = np.minimum(v[3] * bore, 0.7 * wide)
     hangs = _hangs(v[4], high, inlet)
-    return SlottedDisc(name, wide, high, inlet, outlet, hangs, (Slot(v[5], v[6]),), box, hung=True)
+    return SlottedDisc(name, wide, high, inlet, outlet, hangs, (Slot(v[5], v[6]),), bin_, hung=True)
 
 
 def _open_bin(make: type[ElbowLid] | type[RimInlet]) -> Callable[[Array, str, Bin, float, str], Separator]:
-    def builder(v: Array, name: str, box: Bin, bore: float, _finish: str) -> Separator:
-        most = box.diameters[-1] / 2.0
-        return make(name, np.minimum(v[0] * bore, most), np.minimum(v[1] * bore, most), v[2] * box.height, box)
+    def builder(v: Array, name: str, bin_: Bin, bore: float, _finish: str) -> Separator:
+        most = bin_.diameters[-1] / 2.0
+        return make(name, np.minimum(v[0] * bore, most), np.minimum(v[1] * bore, most), v[2] * bin_.height, bin_)
 
     return builder
 

@@ -109,9 +109,9 @@ def assignments(
     Each owned part is used once; a hose that is bought may only be the one bought hose.
     """
     runs = _runs(hoses, task.reach, task.spend)
-    discs = line.separators
+    stages = line.separators
     links: list[StockHose | None] = (
-        [h for h in hoses if h.length >= task.link_reach - 1e-9 and h.price <= task.spend] if discs else [None]
+        [h for h in hoses if h.length >= task.link_reach - 1e-9 and h.price <= task.spend] if stages else [None]
     )
     stock = _Fittings(fittings)
     found = []
@@ -148,8 +148,8 @@ def _joined(
     for hose in run:
         bores += [hose.bore, hose.bore]
     if link is not None:
-        disc = line.separators[0]
-        bores += [one_value(disc.hose_bore), one_value(disc.outlet_bore), link.bore, link.bore]
+        stage = line.separators[0]
+        bores += [one_value(stage.hose_bore), one_value(stage.outlet_bore), link.bore, link.bore]
     inlet = line.vacuum.inlet_bore
     bores.append(bores[-1] if inlet is None else one_value(inlet))
     used: set[str] = set()
@@ -215,7 +215,7 @@ def _rank(found: DrawerLine) -> tuple[int, float, float, float]:
 def _batch(line: Line, port: int, options: Sequence[Assignment]) -> Line:
     """One line whose variants are the assignments: a second hose of no length stands where one does."""
     leaf = line.leaves[port]
-    discs = line.separators
+    stages = line.separators
 
     first = _hose("run-1", options, lambda o: o.run[0])
     second = _hose("run-2", options, lambda o: o.run[-1])
@@ -230,13 +230,13 @@ def _batch(line: Line, port: int, options: Sequence[Assignment]) -> Line:
     ]
     trunk: list[Element] = []
     before = second.bore
-    if discs:
-        disc = discs[0]
-        inlet = np.full(len(options), one_value(disc.hose_bore))
-        outlet = np.full(len(options), one_value(disc.outlet_bore))
+    if stages:
+        stage = stages[0]
+        inlet = np.full(len(options), one_value(stage.hose_bore))
+        outlet = np.full(len(options), one_value(stage.outlet_bore))
         link = _hose("link", options, _link)
         elements.append(_step("j-3", options, before, inlet, lambda o: o.joints[-3]))
-        trunk = [disc, _step("j-4", options, outlet, link.bore, lambda o: o.joints[-2]), replace(link, bends=())]
+        trunk = [stage, _step("j-4", options, outlet, link.bore, lambda o: o.joints[-2]), replace(link, bends=())]
         before = link.bore
     if line.vacuum.inlet_bore is not None:
         mouth = np.full(len(options), one_value(line.vacuum.inlet_bore))

@@ -39,15 +39,15 @@ def with_stage(line: Line, stage: Separator) -> Line:
 
 def put_right(stage: Separator) -> Iterator[tuple[str, float, Separator]]:
     """(id, value, separator) with each fault of the bin put right."""
-    box = stage.bin
-    if np.max(box.fill_height) > 0.0:
-        yield "empty", 0.0, stage.changed(bin=replace(box, fill_height=0.0))
-    if box.leak_area is None or np.max(box.leak_area) > 0.0:
-        yield "seal", 0.0, stage.changed(bin=replace(box, leak_area=0.0))
+    bin_ = stage.bin
+    if np.max(bin_.fill_height) > 0.0:
+        yield "empty", 0.0, stage.changed(bin=replace(bin_, fill_height=0.0))
+    if bin_.leak_area is None or np.max(bin_.leak_area) > 0.0:
+        yield "seal", 0.0, stage.changed(bin=replace(bin_, leak_area=0.0))
     if np.max(stage.tilt) > 0.0:
         yield "upright", 0.0, stage.changed(tilt=0.0)
-    if box.ledges:
-        yield "smooth", 0.0, stage.changed(bin=replace(box, ledges=()))
+    if bin_.ledges:
+        yield "smooth", 0.0, stage.changed(bin=replace(bin_, ledges=()))
     if stage.swapped:
         yield "swap-back", 0.0, stage.changed(swapped=False)
 

@@ -32,7 +32,7 @@ Pair: TypeAlias = tuple[float, float]
 
 
 @dataclass(frozen=True)
-class Move:
+class FigureMove:
     """One figure before and after a change."""
 
     figure: str  #: folding, speed, kept, in_bin or flow
@@ -51,7 +51,7 @@ class Move:
 
 
 @dataclass(frozen=True)
-class Outcome:
+class ChangeOutcome:
     """What a candidate comes to at the port, beside the line as it stands: each figure before and after."""
 
     candidate: Candidate
@@ -68,16 +68,16 @@ class Outcome:
         return self.acts[1] < self.acts[0]
 
     @property
-    def moves(self) -> tuple[Move, ...]:
+    def moves(self) -> tuple[FigureMove, ...]:
         """What of it is worth telling, gains before losses."""
-        found = [Move("folding", *self.folding)] if self.folding and self.folding[0] != self.folding[1] else []
+        found = [FigureMove("folding", *self.folding)] if self.folding and self.folding[0] != self.folding[1] else []
         if self.speed and abs(self.speed[1] - self.speed[0]) > TOLD_SPEED * self.speed[0]:
-            found.append(Move("speed", *self.speed))
+            found.append(FigureMove("speed", *self.speed))
         if self.kept and abs(self.kept[1] - self.kept[0]) > TOLD_KEPT:
-            found.append(Move("kept", *self.kept))
+            found.append(FigureMove("kept", *self.kept))
         if self.candidate.kind in AT_THE_HOOD and self.in_bin:
-            found.append(Move("in_bin", *self.in_bin))
-        air = Move("flow", *self.flow)
+            found.append(FigureMove("in_bin", *self.in_bin))
+        air = FigureMove("flow", *self.flow)
         if abs(air.change) > TOLD_AIR:
             found.append(air)
         return tuple(sorted(found, key=lambda move: not move.gains))
@@ -130,7 +130,9 @@ class _Batch:
         return column
 
 
-def try_all(line: Line, port: int, changes: tuple[Candidate, ...], now: Figures | None = None) -> tuple[Outcome, ...]:
+def try_all(
+    line: Line, port: int, changes: tuple[Candidate, ...], now: Figures | None = None
+) -> tuple[ChangeOutcome, ...]:
     """What each change alone comes to, the most useful first; those that gain nothing are left out.
 
     Ranked by how many figures stop being to act on, then by the gain in dust that ends in the bin, then by the gain in
@@ -155,7 +157,9 @@ def try_all(line: Line, port: int, changes: tuple[Candidate, ...], now: Figures 
     return ranked(_outcome(change, now, new) for change, new in zip((*together, *shut), after, strict=True))
 
 
-def try_exchanges(line: Line, port: int, others: Mapping[str, Line], now: Figures | None = None) -> tuple[Outcome, ...]:
+def try_exchanges(
+    line: Line, port: int, others: Mapping[str, Line], now: Figures | None = None
+) -> tuple[ChangeOutcome, ...]:
     """What other vacuums in the place of the line's own come to; those that gain nothing are left out.
 
     Parameters
@@ -170,7 +174,7 @@ def try_exchanges(line: Line, port: int, others: Mapping[str, Line], now: Figure
     return ranked(_outcome(Candidate(EXCHANGE, name), now, new) for name, new in zip(others, figures, strict=True))
 
 
-def _outcome(change: Candidate, before: Figures, after: Figures) -> Outcome:
+def _outcome(change: Candidate, before: Figures, after: Figures) -> ChangeOutcome:
     def pair(name: str) -> Pair | None:
         old, new = getattr(before, name), getattr(after, name)
         return None if old is None or new is None else (float(old[0]), float(new[0]))
@@ -178,7 +182,7 @@ def _outcome(change: Candidate, before: Figures, after: Figures) -> Outcome:
     flow = pair("flow")
     assert flow is not None
     speed, kept, in_bin, folding = (pair(name) for name in ("speed", "kept", "in_bin", "folding"))
-    return Outcome(change, flow, speed, kept, in_bin, folding, (int(before.acts[0]), int(after.acts[0])))
+    return ChangeOutcome(change, flow, speed, kept, in_bin, folding, (int(before.acts[0]), int(after.acts[0])))
 
 
 def _with_rings(batch: Line, found: Assessment, changes: tuple[Candidate, ...]) -> Assessment:
@@ -198,7 +202,7 @@ def _with_rings(batch: Line, found: Assessment, changes: tuple[Candidate, ...]) 
     return replace(found, collapse=replace(whole, folds=folds, stands=stands))
 
 
-def ranked(outcomes: Iterable[Outcome]) -> tuple[Outcome, ...]:
+def ranked(outcomes: Iterable[ChangeOutcome]) -> tuple[ChangeOutcome, ...]:
     """Those that gain something, the most useful first."""
     return tuple(sorted((outcome for outcome in outcomes if _worth(outcome)), key=_rank))
 
@@ -207,7 +211,7 @@ def _gain(pair: Pair | None) -> float:
     return pair[1] - pair[0] if pair else 0.0
 
 
-def _worth(outcome: Outcome) -> bool:
+def _worth(outcome: ChangeOutcome) -> bool:
     if outcome.acts[1] != outcome.acts[0]:
         return outcome.acts[1] < outcome.acts[0]
     folding = outcome.folding
@@ -218,5 +222,5 @@ def _worth(outcome: Outcome) -> bool:
     return _gain(outcome.flow) > LEAST_AIR_GAIN * outcome.flow[0]
 
 
-def _rank(outcome: Outcome) -> tuple[int, float, float]:
+def _rank(outcome: ChangeOutcome) -> tuple[int, float, float]:
     return outcome.acts[1] - outcome.acts[0], -_gain(outcome.in_bin), -_gain(outcome.flow)

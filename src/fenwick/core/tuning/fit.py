@@ -28,7 +28,7 @@ def miss_level(miss: float) -> int:
 
 
 @dataclass(frozen=True)
-class Fitted:
+class FittedFactor:
     """One factor before and after."""
 
     key: str
@@ -85,7 +85,7 @@ class Fit:
         values = np.array([self.readings[i].value for i in self.used])
         return np.asarray((values - said) / np.array([self.readings[i].sd for i in self.used]))
 
-    def fitted(self) -> list[Fitted]:
+    def fitted(self) -> list[FittedFactor]:
         """Every factor before and after, with the readings that fixed it."""
         prior = spreads(KEYS)
         found = []
@@ -96,7 +96,7 @@ class Fit:
             wide = float(np.exp(REACH * prior[j]))
             by = tuple((self.used[i], share) for i, share in self._worth(j) if share > 0.02)
             fixed = sd < SHRUNK * prior[j]
-            found.append(Fitted(key, value, value / reach, value * reach, 1.0 / wide, wide, fixed, by))
+            found.append(FittedFactor(key, value, value / reach, value * reach, 1.0 / wide, wide, fixed, by))
         return found
 
     def _worth(self, j: int) -> list[tuple[int, float]]:

@@ -76,8 +76,8 @@ def _edits(rig: Rig, candidate: Candidate, path: str) -> dict[str, Any]:
 
 def _stiffened(rig: Rig, candidate: Candidate) -> Rig:
     path = path_of(rig.model_dump(mode="json"), candidate.part)
-    disc = next(e for e in rig.line.elements if e.id == candidate.part)
-    if not isinstance(disc, SeparatorPart):
+    separator = next(e for e in rig.line.elements if e.id == candidate.part)
+    if not isinstance(separator, SeparatorPart):
         raise KeyError(candidate.part)
-    rings = [ring.model_dump(mode="json") for ring in disc.bin.stiffeners]
+    rings = [ring.model_dump(mode="json") for ring in separator.bin.stiffeners]
     return edit_rig(rig, {f"{path}.bin.stiffeners": [*rings, {"height_m": round(candidate.value, 4)}]})

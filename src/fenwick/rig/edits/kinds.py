@@ -22,7 +22,7 @@ DISC_DEEP, DISC_CLEAR = 0.12, 0.006  #: how deep a hung disc begins, and its pla
 
 
 @dataclass(frozen=True)
-class Kind:
+class SeparatorKind:
     """One kind of separator."""
 
     label: str
@@ -30,7 +30,7 @@ class Kind:
     begin: Callable[[float, float, dict[str, Any]], dict[str, Any]]  #: from inlet bore, outlet bore and bin
 
 
-def _cyclone(inlet: float, outlet: float, box: dict[str, Any]) -> dict[str, Any]:
+def _cyclone(inlet: float, outlet: float, bin_: dict[str, Any]) -> dict[str, Any]:
     """A high-efficiency cyclone whose inlet has the area of the hose's bore."""
     family = FAMILIES["high-efficiency"]
     body = _round(sqrt(pi / 4.0 * inlet**2 / (family.a * family.b)))
@@ -52,8 +52,8 @@ def cyclone_sizes(shape: CycloneGeometry) -> dict[str, Any]:
     return {key: _round(float(value)) for key, value in values.items()}
 
 
-def _disc(inlet: float, outlet: float, box: dict[str, Any]) -> dict[str, Any]:
-    top = box["profile"][-1]["d_m"]
+def _disc(inlet: float, outlet: float, bin_: dict[str, Any]) -> dict[str, Any]:
+    top = bin_["profile"][-1]["d_m"]
     return {
         "type": "slotted-disc",
         "chamber_d_m": top,
@@ -65,17 +65,17 @@ def _disc(inlet: float, outlet: float, box: dict[str, Any]) -> dict[str, Any]:
     }
 
 
-def _hung_disc(inlet: float, outlet: float, box: dict[str, Any]) -> dict[str, Any]:
-    found = _disc(inlet, outlet, box)
-    low, high = box["profile"][-2:]
+def _hung_disc(inlet: float, outlet: float, bin_: dict[str, Any]) -> dict[str, Any]:
+    found = _disc(inlet, outlet, bin_)
+    low, high = bin_["profile"][-2:]
     deep = found["chamber_height_m"]
     taper = (high["d_m"] - low["d_m"]) / (high["height_m"] - low["height_m"])
     return {**found, "hung": True, "chamber_d_m": _round(high["d_m"] - taper * deep - DISC_CLEAR)}
 
 
 def _open_bin(kind: str) -> Callable[[float, float, dict[str, Any]], dict[str, Any]]:
-    def begin(inlet: float, outlet: float, box: dict[str, Any]) -> dict[str, Any]:
-        top = box["profile"][-1]
+    def begin(inlet: float, outlet: float, bin_: dict[str, Any]) -> dict[str, Any]:
+        top = bin_["profile"][-1]
         most = top["d_m"] / 2.0
         return {
             "type": kind,
@@ -87,24 +87,26 @@ def _open_bin(kind: str) -> Callable[[float, float, dict[str, Any]], dict[str, A
     return begin
 
 
-def _one_body(inlet: float, outlet: float, box: dict[str, Any]) -> dict[str, Any]:
-    window = pi / 4.0 * min(inlet, box["profile"][-1]["d_m"] / 2.0) ** 2
-    return {**_disc(inlet, outlet, box), "type": "one-body", "window_area_m2": round(window, 6), "deck_leak_m2": 5e-6}
+def _one_body(inlet: float, outlet: float, bin_: dict[str, Any]) -> dict[str, Any]:
+    window = pi / 4.0 * min(inlet, bin_["profile"][-1]["d_m"] / 2.0) ** 2
+    return {**_disc(inlet, outlet, bin_), "type": "one-body", "window_area_m2": round(window, 6), "deck_leak_m2": 5e-6}
 
 
 def _round(value: float) -> float:
     return round(round(value / ROUND_TO) * ROUND_TO, 6)
 
 
-KINDS: dict[str, Kind] = {
-    "cyclone": Kind("Conical cyclone", "A cone on the bin's lid: the finest cut, and the tallest.", _cyclone),
-    "slotted-disc": Kind("Slotted disc, on top", "A flat chamber on the bin, its floor slotted at the rim.", _disc),
-    "hung-disc": Kind("Slotted disc, in the bin", "Under the lid: nothing stands on the bin.", _hung_disc),
-    "elbow-lid": Kind(
+KINDS: dict[str, SeparatorKind] = {
+    "cyclone": SeparatorKind("Conical cyclone", "A cone on the bin's lid: the finest cut, and the tallest.", _cyclone),
+    "slotted-disc": SeparatorKind(
+        "Slotted disc, on top", "A flat chamber on the bin, its floor slotted at the rim.", _disc
+    ),
+    "hung-disc": SeparatorKind("Slotted disc, in the bin", "Under the lid: nothing stands on the bin.", _hung_disc),
+    "elbow-lid": SeparatorKind(
         "Two elbows in a lid", "The least work: two fittings in a lid, and no disc.", _open_bin("elbow-lid")
     ),
-    "rim-inlet": Kind("Tall bin, inlet at the rim", "A tangential inlet and no disc.", _open_bin("rim-inlet")),
-    "one-body": Kind("One body", "The vacuum's head on a deck over the chamber; no link hose.", _one_body),
+    "rim-inlet": SeparatorKind("Tall bin, inlet at the rim", "A tangential inlet and no disc.", _open_bin("rim-inlet")),
+    "one-body": SeparatorKind("One body", "The vacuum's head on a deck over the chamber; no link hose.", _one_body),
 }
 
 

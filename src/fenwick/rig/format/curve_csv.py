@@ -22,7 +22,7 @@ SUCTION_WORDS = ("suction", "pressure", "p", "dp", "pa", "kpa", "mbar", "vacuum"
 
 
 @dataclass(frozen=True)
-class CurveTable:
+class CurveFile:
     """What a table holds."""
 
     points: tuple[tuple[float, float], ...]  #: (flow [m^3/s], suction [Pa]), flow rising
@@ -44,7 +44,7 @@ class _Layout:
     suction_unit: str
 
 
-def read_curve(raw: bytes, system: str) -> CurveTable:
+def read_curve(raw: bytes, system: str) -> CurveFile:
     """The curve in a table.
 
     Parameters
@@ -162,9 +162,9 @@ def _named(unit: str) -> str:
     return known.get(unit.lower(), unit)
 
 
-def _curve(found: list[tuple[float, float]], places: list[int]) -> CurveTable:
+def _curve(found: list[tuple[float, float]], places: list[int]) -> CurveFile:
     if len(found) > MOST_POINTS:
-        return CurveTable(_averaged(found), len(found))
+        return CurveFile(_averaged(found), len(found))
     clash = misplaced_point(found)
     if clash is not None:
         late, early, rule = clash
@@ -173,7 +173,7 @@ def _curve(found: list[tuple[float, float]], places: list[int]) -> CurveTable:
         raise refused(
             f"a curve takes three points or more; here {'is one' if len(found) == 1 else f'are {len(found)}'}"
         )
-    return CurveTable(tuple(sorted(found)), len(found))
+    return CurveFile(tuple(sorted(found)), len(found))
 
 
 def _averaged(found: list[tuple[float, float]]) -> tuple[tuple[float, float], ...]:

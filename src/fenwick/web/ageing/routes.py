@@ -6,7 +6,7 @@ from flask import Blueprint, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
 
 from fenwick.data.lines import LineState, line_names, line_state
-from fenwick.web.ageing.view import Asked, ageing_editor, ageing_view
+from fenwick.web.ageing.view import AgeingAsked, ageing_editor, ageing_view
 from fenwick.web.kit.database import session
 from fenwick.web.kit.editor import Editor, read_editor
 from fenwick.web.kit.history import save
@@ -49,9 +49,9 @@ def step(line_id: int, way: str) -> ResponseReturnValue:
     return _after(line_id)
 
 
-def _asked() -> Asked:
+def _asked() -> AgeingAsked:
     get = request.values.get
-    return Asked(get("port"), get("figure", "flow"), get("wanted", "").strip())
+    return AgeingAsked(get("port"), get("figure", "flow"), get("wanted", "").strip())
 
 
 def _after(line_id: int) -> ResponseReturnValue:

@@ -39,7 +39,7 @@ FIGURES = {
 
 
 @dataclass(frozen=True)
-class Asked:
+class AgeingAsked:
     """What the address asks for."""
 
     port: str | None = None
@@ -94,7 +94,7 @@ def _root(document: dict[str, object], branch: str) -> str:
     return f"{path_of(document, branch)}.port"
 
 
-def ageing_view(state: LineState, asked: Asked, system: str, editor: Editor | None = None) -> AgeingView:
+def ageing_view(state: LineState, asked: AgeingAsked, system: str, editor: Editor | None = None) -> AgeingView:
     """Follow the line over its hours and prepare the page."""
     whole = state.rig
     ports = [(way[0].id, way[0].port.name) for way in whole.line.ways if way[0].port]

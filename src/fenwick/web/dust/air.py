@@ -6,7 +6,7 @@ from dataclasses import dataclass, replace
 
 from markupsafe import Markup
 
-from fenwick.core.hours.air import Room, Session, Source, fine_source, session
+from fenwick.core.hours.air import DustSource, Room, Session, fine_source, session
 from fenwick.core.judging.assess import Assessment, assess
 from fenwick.core.line.line import Line
 from fenwick.core.rules import RuleBook
@@ -125,7 +125,7 @@ def _read(shop: ShopFile, typed: Typed, voice: Voice, rules: RuleBook) -> tuple[
     )
 
 
-def _source(line: Line, found: Assessment, port: str) -> Source | None:
+def _source(line: Line, found: Assessment, port: str) -> DustSource | None:
     leaf = next((one for one in line.leaves if one.id == port), None)
     if leaf is None or leaf.port.dust_rate is None:
         return None

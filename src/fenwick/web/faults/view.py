@@ -32,7 +32,7 @@ class SuspectRow:
 
 
 @dataclass(frozen=True)
-class CheckRow:
+class NextCheckRow:
     """One check to make."""
 
     key: str  #: kind~station
@@ -55,7 +55,7 @@ class HuntView:
     explained: bool
     begun: bool
     readings: list[tuple[int, str]]
-    checks: list[CheckRow]
+    checks: list[NextCheckRow]
 
 
 def hunt_view(
@@ -91,10 +91,10 @@ def _told(reading: Reading, voice: Voice) -> str:
     return f"{reading_words(reading, voice)}: {figure(reading, reading.value, voice)}"
 
 
-def _check_row(check: NextCheck, voice: Voice, wrong: tuple[str, str, str] | None) -> CheckRow:
+def _check_row(check: NextCheck, voice: Voice, wrong: tuple[str, str, str] | None) -> NextCheckRow:
     key = f"{check.reading.kind}~{check.reading.station}"
     words, detail = check_words(check, voice)
     look = check.reading.kind == LOOK
     unit = "" if look else unit_label(KINDS[check.reading.kind], voice.system)
     typed, error = (wrong[1], wrong[2]) if wrong and wrong[0] == key else ("", "")
-    return CheckRow(key, words, detail, look, unit, typed, error)
+    return NextCheckRow(key, words, detail, look, unit, typed, error)

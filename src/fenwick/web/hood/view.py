@@ -50,7 +50,7 @@ class OptionRow:
 
 
 @dataclass(frozen=True)
-class WayRow:
+class HoodWayRow:
     """A box in one way of working."""
 
     name: str
@@ -75,7 +75,7 @@ class HoodView:
     tools: list[tuple[str, str]]  #: generic tools to begin from
     picture: Markup | None
     rows: list[VerdictRow]
-    ways: list[WayRow]
+    ways: list[HoodWayRow]
     options: list[OptionRow]
     has_fan: bool
     air: str  #: at the tool, open alone
@@ -176,9 +176,9 @@ def _picture(leaf: Leaf, caught: Capture, flow: float, voice: Voice) -> Markup:
     return render_hood(hood, caught, float(leaf.port.bore), through, leaf.port.entry == "flanged", voice)
 
 
-def _ways(line: Line, port: Capture, voice: Voice) -> list[WayRow]:
+def _ways(line: Line, port: Capture, voice: Voice) -> list[HoodWayRow]:
     return [
-        WayRow(
+        HoodWayRow(
             way.name,
             voice.figure(way.share, "share"),
             voice.figure(float(way.area[0]), "opening"),

@@ -16,7 +16,7 @@ FORGET_AFTER = 3600.0  #: [s]
 
 
 @dataclass
-class Job:
+class BackgroundJob:
     """One piece of work; `state` is what it yielded last."""
 
     id: str
@@ -42,12 +42,12 @@ class Jobs:
     """The jobs of one server, the oldest forgotten first."""
 
     def __init__(self) -> None:
-        self._jobs: dict[str, Job] = {}
+        self._jobs: dict[str, BackgroundJob] = {}
         self._lock = threading.Lock()
 
-    def start(self, owner: Any, work: Work) -> Job:
+    def start(self, owner: Any, work: Work) -> BackgroundJob:
         """Begin some work."""
-        job = Job(secrets.token_urlsafe(9), owner)
+        job = BackgroundJob(secrets.token_urlsafe(9), owner)
         with self._lock:
             now = time.monotonic()
             old = [key for key, one in self._jobs.items() if now - one.since > FORGET_AFTER]
@@ -59,7 +59,7 @@ class Jobs:
         threading.Thread(target=job.run, args=(work,), daemon=True).start()
         return job
 
-    def get(self, name: str) -> Job | None:
+    def get(self, name: str) -> BackgroundJob | None:
         """A job by its id; None when it was forgotten."""
         with self._lock:
             return self._jobs.get(name)

@@ -15,7 +15,7 @@ from fenwick.data.shops import the_shop
 from fenwick.rig import RigError, build_line, edit_rig
 from fenwick.rig.voice import voice_for
 from fenwick.services import lines
-from fenwick.shop.drawer import Found, lines_from_drawer, task_for
+from fenwick.shop.drawer import FoundLine, lines_from_drawer, task_for
 from fenwick.units import BadNumberError, format_value, parse_value, unit_label
 from fenwick.web.kit.database import session
 from fenwick.web.kit.fields import Field
@@ -43,7 +43,7 @@ class Card:
 
 
 @dataclass(frozen=True)
-class Ask:
+class DrawerAsked:
     """What was asked for, as typed and as read."""
 
     port: str
@@ -84,7 +84,7 @@ def make_variant(line_id: int) -> ResponseReturnValue:
     return redirect(url_for("line.show", line_id=new, panel="hookup"))
 
 
-def _ask(state: LineState) -> Ask:
+def _ask(state: LineState) -> DrawerAsked:
     ids = [way[0].id for way in state.rig.line.ways]
     asked = request.values.get("port")
     port = asked if asked in ids else ids[0]
@@ -108,10 +108,10 @@ def _ask(state: LineState) -> Ask:
         except BadNumberError as error:
             field = replace(field, error=str(error))
         fields.append(field)
-    return Ask(port, tuple(fields), Task(*values) if len(values) == len(specs) else None)
+    return DrawerAsked(port, tuple(fields), Task(*values) if len(values) == len(specs) else None)
 
 
-def _cards(state: LineState, ask: Ask) -> tuple[list[Card], str]:
+def _cards(state: LineState, ask: DrawerAsked) -> tuple[list[Card], str]:
     assert ask.task is not None
     assert state.owned is not None
     system = unit_system()
@@ -131,7 +131,7 @@ def _cards(state: LineState, ask: Ask) -> tuple[list[Card], str]:
     return cards, note
 
 
-def _card(index: int, found: Found, today: Figures, state: LineState, system: str, *, paid: bool) -> Card:
+def _card(index: int, found: FoundLine, today: Figures, state: LineState, system: str, *, paid: bool) -> Card:
     voice = voice_for(found.rig, system)
     line = build_line(found.rig)
     chosen = found.line.assignment
@@ -164,7 +164,7 @@ def _figure(value: float, quantity: str, voice: Voice) -> str:
     return voice.figure(float(value), quantity)
 
 
-def _buy(found: Found, money: str, system: str) -> list[str]:
+def _buy(found: FoundLine, money: str, system: str) -> list[str]:
     said = []
     for item in found.buy:
         if item == "adapter":
@@ -179,6 +179,6 @@ def _buy(found: Found, money: str, system: str) -> list[str]:
     return said
 
 
-def _page(state: LineState, ask: Ask, cards: list[Card], note: str) -> str:
+def _page(state: LineState, ask: DrawerAsked, cards: list[Card], note: str) -> str:
     ports = [(way[0].id, way[0].port.name) for way in state.rig.line.ways if way[0].port]
     return render_template("line/drawer.html", state=state, ask=ask, cards=cards, note=note, ports=ports)

@@ -22,7 +22,7 @@ from fenwick.web.kit.history import save, step
 from fenwick.web.kit.units import unit_system
 from fenwick.web.line.form import open_editor
 from fenwick.web.line.panels import MEASURE, PART, PanelChoice
-from fenwick.web.line.view import Attempt, LineView, Trial, line_view
+from fenwick.web.line.view import Attempt, LineView, Tried, line_view
 from fenwick.wording.say import Voice
 from fenwick.wording.whatif import action_words
 
@@ -106,7 +106,7 @@ def try_change(line_id: int, key: str) -> ResponseReturnValue:
     state, changed, candidate = _tried(line_id, key)
     system = unit_system()
     tried = replace(state, rig=changed, previous=state.rig)
-    trial = Trial(key, action_words(candidate, _voice(state, system)))
+    trial = Tried(key, action_words(candidate, _voice(state, system)))
     return render(line_view(tried, system, _touched(candidate), request.args.get("port"), Attempt(trial=trial)))
 
 

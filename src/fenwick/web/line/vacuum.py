@@ -8,7 +8,7 @@ from flask.typing import ResponseReturnValue
 from fenwick.core.catalogue.vacuums import VACUUMS
 from fenwick.data.lines import line_names, line_state
 from fenwick.rig import Rig, RigError, build_line, edit_rig
-from fenwick.rig.format.curve_csv import CurveTable as Read
+from fenwick.rig.format.curve_csv import CurveFile as Read
 from fenwick.rig.format.curve_csv import read_curve
 from fenwick.rig.start.classes import take_class
 from fenwick.web.kit.database import session

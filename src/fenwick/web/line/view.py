@@ -65,7 +65,7 @@ class Note:
 
 
 @dataclass(frozen=True)
-class Trial:
+class Tried:
     """A change that is shown and not made."""
 
     key: str
@@ -78,7 +78,7 @@ class Attempt:
 
     editor: Editor | None = None
     upload_error: str = ""
-    trial: Trial | None = None
+    trial: Tried | None = None
     panel: PanelChoice | None = None  #: the strip to open; None: that of the picked part
 
 
@@ -121,7 +121,7 @@ class LineView:
     joins: dict[str, str]  #: what can be added to where branches join
     swaps: list[tuple[str, list[tuple[str, str]]]]  #: what it can be exchanged for: (heading, (value, words))
     suggestions: list[tuple[str, Suggestion]]  #: (key, words), best first
-    trial: Trial | None
+    trial: Tried | None
     panel: Panel
     upload_error: str = ""
 

@@ -48,7 +48,7 @@ def plan_view(state: LineState, typed: Mapping[str, str], seed: int, system: str
     form = plan_form(bench.line, bench.voice, bench.kinds, typed, seed)
     plan = form.plan
     expected = bench.expects(plan)
-    found = foresee(plan, expected, bench.box, bench.bulk_density(plan))
+    found = foresee(plan, expected, bench.bin, bench.bulk_density(plan))
     return PlanView(
         state=state,
         form=form,

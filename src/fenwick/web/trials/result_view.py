@@ -43,7 +43,7 @@ RUN_WORDS = {WAITING: "to do", "running": "under way", "paused": "paused", DONE:
 
 
 @dataclass(frozen=True)
-class RunRow:
+class ShownRun:
     """One run."""
 
     id: int
@@ -80,7 +80,7 @@ class ResultView:
     chart: Markup
     expects: str
     budgets: list[tuple[str, list[tuple[str, str]]]]
-    rows: list[RunRow]
+    rows: list[ShownRun]
     next_run: RunState | None
     apart: int
     usable: list[tuple[int, str]]  #: states whose outcome the line can be tuned to
@@ -167,11 +167,11 @@ def _whistles(trial: TrialState, judged: Judged) -> str:
     return whistle_words(int(sum(listened)), len(listened))
 
 
-def _run_row(run: RunState, trial: TrialState, judged: Judged, i: int, bench: Workbench) -> RunRow:
+def _run_row(run: RunState, trial: TrialState, judged: Judged, i: int, bench: Workbench) -> ShownRun:
     values, wrong = run_values(trial.plan, run.entries)
     outcome, closes, faults = outcome_words(trial.plan, run, values, bench)
     faults += [f"{ask_words(trial.plan, key)}: {words}" for key, words in wrong.items()]
-    return RunRow(
+    return ShownRun(
         run.id,
         run.number,
         trial.plan.variants[run.variant],

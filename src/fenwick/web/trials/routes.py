@@ -84,7 +84,7 @@ def show(trial_id: int) -> ResponseReturnValue:
 
 @bp.get("/tests/<int:trial_id>/sheet")
 def sheet(trial_id: int) -> ResponseReturnValue:
-    """The test on paper: what to set back, and a box for every figure."""
+    """The test on paper: what to set back, and a bin_ for every figure."""
     trial = trial_state(session(), trial_id)
     view = result_view(trial, line_state(session(), trial.line_id), unit_system())
     return render_template("trials/sheet.html", view=view, lines=line_names(session(), trial.line_id))

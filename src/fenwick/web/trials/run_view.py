@@ -113,7 +113,7 @@ def outcome_words(
     """(what the run came to so far, how much of the feed was found again, what is wrong with it)."""
     if plan.way == "monitor":
         values = {**values, **logged(session(), run.id)}
-    outcome = run_outcome(plan, values, bench.box, bench.bulk_density(plan))
+    outcome = run_outcome(plan, values, bench.bin, bench.bulk_density(plan))
     faults = [RUN_FAULTS[key] for key in outcome.faults if key != "missing" or run.state == DONE]
     if outcome.value is None:
         return "", "", faults

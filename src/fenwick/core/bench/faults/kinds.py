@@ -163,10 +163,10 @@ def _folded(line: Line, left: float) -> Line | None:
     """A bin drawn in: less room above the dust, and a lid that no longer sits."""
 
     def fold(stage: Separator) -> Separator:
-        box = stage.bin
-        risen = box.height - left * (box.height - np.asarray(box.fill_height))
+        bin_ = stage.bin
+        risen = bin_.height - left * (bin_.height - np.asarray(bin_.fill_height))
         leak = np.asarray(bin_leak_reading(stage, line.rules)) + 60e-6
-        return stage.changed(bin=replace(box, fill_height=risen, leak_area=leak))
+        return stage.changed(bin=replace(bin_, fill_height=risen, leak_area=leak))
 
     return _stage(line, fold)
 

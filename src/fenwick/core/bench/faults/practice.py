@@ -30,7 +30,7 @@ class Puzzle:
 
 
 @dataclass(frozen=True)
-class Move:
+class HuntMove:
     """One reading of a good hunt, and what is believed after it."""
 
     reading: Reading
@@ -69,10 +69,10 @@ def cost(readings: Sequence[Reading]) -> float:
     return sum(MINUTES[reading.kind] for reading in readings)
 
 
-def good_hunt(puzzle: Puzzle, candidates: Sequence[Reading]) -> tuple[Move, ...]:
+def good_hunt(puzzle: Puzzle, candidates: Sequence[Reading]) -> tuple[HuntMove, ...]:
     """The reading that tells most for its time, each time, until the fault is sure enough."""
     taken: list[Reading] = []
-    moves: list[Move] = []
+    moves: list[HuntMove] = []
     found: Hunt = hunt(puzzle.case, taken, puzzle.symptoms)
     left = list(candidates)
     while left and len(moves) < MOST_MOVES and found.suspects[0].share < SURE_ENOUGH:
@@ -84,5 +84,5 @@ def good_hunt(puzzle: Puzzle, candidates: Sequence[Reading]) -> tuple[Move, ...]
         taken.append(take_reading(puzzle, best))
         found = hunt(puzzle.case, taken, puzzle.symptoms)
         leading = found.suspects[0]
-        moves.append(Move(taken[-1], MINUTES[best.kind], leading.fault, leading.share))
+        moves.append(HuntMove(taken[-1], MINUTES[best.kind], leading.fault, leading.share))
     return tuple(moves)

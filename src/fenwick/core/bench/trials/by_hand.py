@@ -22,22 +22,22 @@ class Measured:
     sd: float
 
 
-def volume_by_ruler(box: Bin, free: Sequence[float], ruler: float) -> Measured:
+def volume_by_ruler(bin_: Bin, free: Sequence[float], ruler: float) -> Measured:
     """Dust in a bin from its free depth at some points [m^3].
 
     Parameters
     ----------
-    box : its profile
+    bin_ : its profile
     free : from the rim down to the dust, at one point or more, best four [m]
     ruler : its smallest step [m]
     """
-    heights = box.height - np.asarray(free, dtype=float)
-    height = float(np.clip(np.mean(heights), 0.0, box.height))
+    heights = bin_.height - np.asarray(free, dtype=float)
+    height = float(np.clip(np.mean(heights), 0.0, bin_.height))
     points = heights.size
-    scatter = float(np.std(heights, ddof=1)) / np.sqrt(points) if points > 1 else 0.25 * float(box.diameter_at(height))
+    scatter = float(np.std(heights, ddof=1)) / np.sqrt(points) if points > 1 else 0.25 * float(bin_.diameter_at(height))
     sd_height = float(np.hypot(scatter, resolution_sd(ruler)))
-    area = np.pi / 4.0 * float(box.diameter_at(height)) ** 2
-    return Measured(float(box.volume_to(height)), area * sd_height)
+    area = np.pi / 4.0 * float(bin_.diameter_at(height)) ** 2
+    return Measured(float(bin_.volume_to(height)), area * sd_height)
 
 
 def flow_share_by_pitch(open_pitch: float, blocked_pitch: float, now: float) -> Measured | None:

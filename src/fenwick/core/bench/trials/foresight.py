@@ -39,20 +39,22 @@ class Foresight:
     pairs: tuple[tuple[float, float, bool], ...]  #: (share, other share, whether they can be told apart)
 
 
-def foresee(plan: Plan, expected: float | None, box: Bin | None = None, bulk_density: float | None = None) -> Foresight:
+def foresee(
+    plan: Plan, expected: float | None, bin_: Bin | None = None, bulk_density: float | None = None
+) -> Foresight:
     """What the plan will be able to tell.
 
     Parameters
     ----------
     plan : of the test
     expected : outcome that the model expects, in its unit; None where it cannot say
-    box, bulk_density : the bin and what lies in it [kg/m^3], for a ruler
+    bin_, bulk_density : the bin and what lies in it [kg/m^3], for a ruler
     """
     if plan.way == LOOK:
         return Foresight(rule("test.scatter-look").value, None, None, fewest(sure_of_each(len(plan.variants))), ())
-    one = None if expected is None else one_run(plan, expected, box, bulk_density)
+    one = None if expected is None else one_run(plan, expected, bin_, bulk_density)
     pairs = (
-        tuple((a, b, _apart(plan, a, b, box, bulk_density)) for a, b in PAIRS) if plan.way in (MASSES, RULER) else ()
+        tuple((a, b, _apart(plan, a, b, bin_, bulk_density)) for a, b in PAIRS) if plan.way in (MASSES, RULER) else ()
     )
     if one is None:
         return Foresight(None, None, None, None, pairs)
@@ -64,8 +66,8 @@ def foresee(plan: Plan, expected: float | None, box: Bin | None = None, bulk_den
     return Foresight(one, reach * one / float(np.sqrt(n)), smallest, needed, pairs)
 
 
-def _apart(plan: Plan, a: float, b: float, box: Bin | None, bulk_density: float | None) -> bool:
-    sds = [one_run(plan, share, box, bulk_density) for share in (a, b)]
+def _apart(plan: Plan, a: float, b: float, bin_: Bin | None, bulk_density: float | None) -> bool:
+    sds = [one_run(plan, share, bin_, bulk_density) for share in (a, b)]
     if sds[0] is None or sds[1] is None:
         return False
     both = float(np.sqrt(0.5 * (sds[0] ** 2 + sds[1] ** 2)))
@@ -77,7 +79,7 @@ def _apart(plan: Plan, a: float, b: float, box: Bin | None, bulk_density: float 
     return float(student(SURE, 1e6)) * both * float(np.sqrt(2.0)) <= b - a
 
 
-def one_run(plan: Plan, value: float, box: Bin | None = None, bulk_density: float | None = None) -> float | None:
+def one_run(plan: Plan, value: float, bin_: Bin | None = None, bulk_density: float | None = None) -> float | None:
     """Standard deviation of one run's outcome about the truth, instrument and usual scatter; None: not known."""
     setup = plan.setup
     match plan.way:
@@ -86,9 +88,9 @@ def one_run(plan: Plan, value: float, box: Bin | None = None, bulk_density: floa
             by_scale = float(separation_sd(plan.fed * value, plan.fed * (1.0 - value), kept, past))
             return float(np.hypot(by_scale, _scatter("past") * (1.0 - value)))
         case "ruler":
-            if box is None or not bulk_density:
+            if bin_ is None or not bulk_density:
                 return None
-            area = np.pi / 4.0 * float(box.diameter_at(0.5 * box.height)) ** 2
+            area = np.pi / 4.0 * float(bin_.diameter_at(0.5 * bin_.height)) ** 2
             level = np.hypot(rule("test.level").value, resolution_sd(setup.ruler_step)) / np.sqrt(DEPTHS)
             depth = np.sqrt(2.0) * area * float(level) * bulk_density / plan.fed
             return float(np.hypot(depth, BULK_SD * value))

@@ -8,7 +8,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from fenwick.core.bench.trials.compare import REAL, Comparison, compare, sure_of_each
-from fenwick.core.bench.trials.outcome import Outcome, run_outcome
+from fenwick.core.bench.trials.outcome import RunOutcome, run_outcome
 from fenwick.core.bench.trials.plan import WAYS, Plan
 from fenwick.core.bench.trials.ranks import Ranked, compare_ranks
 from fenwick.core.bench.trials.summary import Summary, summary
@@ -33,7 +33,7 @@ class Run:
 class Judged:
     """What a test shows."""
 
-    outcomes: tuple[Outcome, ...]  #: of every run, in their order
+    outcomes: tuple[RunOutcome, ...]  #: of every run, in their order
     counted: tuple[bool, ...]  #: which of them count
     states: tuple[Summary | None, ...]  #: of every variant; None: no run of it counts
     against_first: tuple[Comparison | Ranked | None, ...]  #: of every other variant; None: too few runs
@@ -47,9 +47,9 @@ class Judged:
         ]
 
 
-def judge(plan: Plan, runs: Sequence[Run], box: Bin | None = None, density: float | None = None) -> Judged:
+def judge(plan: Plan, runs: Sequence[Run], bin_: Bin | None = None, density: float | None = None) -> Judged:
     """Judge a test; spoilt, unfinished and impossible runs are kept apart, never averaged in."""
-    outcomes = tuple(run_outcome(plan, run.values, box, density) for run in runs)
+    outcomes = tuple(run_outcome(plan, run.values, bin_, density) for run in runs)
     counted = tuple(run.done and not run.spoilt and outcome.counts for run, outcome in zip(runs, outcomes, strict=True))
     within = WITHIN.get(WAYS[plan.way].quantity, HUGE)
     lots = [

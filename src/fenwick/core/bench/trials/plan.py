@@ -26,7 +26,7 @@ class Ask:
 
 
 @dataclass(frozen=True)
-class Way:
+class ReadingWay:
     """One way of reading a test."""
 
     key: str
@@ -52,10 +52,10 @@ def _sucked(key: str, stage: str, *, needed: bool = True) -> Ask:
 
 MASSES, RULER, SUCTION, DROP, LEAK = "masses", "ruler", "suction", "drop", "leak"
 MONITOR, SHEET, LOOK, PITCH, FORCE, CARRY = "monitor", "sheet", "look", "pitch", "force", "carry"
-WAYS: dict[str, Way] = {
+WAYS: dict[str, ReadingWay] = {
     way.key: way
     for way in (
-        Way(
+        ReadingWay(
             MASSES,
             "share",
             +1,
@@ -71,7 +71,7 @@ WAYS: dict[str, Way] = {
             feeds=True,
             takes="fed",
         ),
-        Way(
+        ReadingWay(
             RULER,
             "share",
             +1,
@@ -84,19 +84,19 @@ WAYS: dict[str, Way] = {
             feeds=True,
             takes="fed",
         ),
-        Way(
+        ReadingWay(
             SUCTION,
             "suction",
             0,
             tuple(_sucked(f"suction_{i}", READ, needed=i == 1) for i in range(1, 4)),
         ),
-        Way(
+        ReadingWay(
             DROP,
             "suction",
             -1,
             (_sucked("before_hose", READ), _sucked("behind_hose", READ)),
         ),
-        Way(
+        ReadingWay(
             LEAK,
             "suction",
             -1,
@@ -107,10 +107,10 @@ WAYS: dict[str, Way] = {
             ),
             takes="shut",
         ),
-        Way(MONITOR, "particles", -1, (Ask("log", "particles", READ, device="monitor"),), takes="air"),
-        Way(SHEET, "share", -1, (Ask("squares_hit", "number", READ),)),
-        Way(LOOK, "number", -1, (Ask("grade", "number", READ),), ordinal=True),
-        Way(
+        ReadingWay(MONITOR, "particles", -1, (Ask("log", "particles", READ, device="monitor"),), takes="air"),
+        ReadingWay(SHEET, "share", -1, (Ask("squares_hit", "number", READ),)),
+        ReadingWay(LOOK, "number", -1, (Ask("grade", "number", READ),), ordinal=True),
+        ReadingWay(
             PITCH,
             "share",
             +1,
@@ -120,8 +120,8 @@ WAYS: dict[str, Way] = {
                 Ask("pitch_now", "number", READ),
             ),
         ),
-        Way(FORCE, "force", +1, (Ask("force", "force", READ),)),
-        Way(
+        ReadingWay(FORCE, "force", +1, (Ask("force", "force", READ),)),
+        ReadingWay(
             CARRY,
             "weighed",
             -1,
@@ -134,7 +134,7 @@ WAYS: dict[str, Way] = {
 
 
 @dataclass(frozen=True)
-class Kind:
+class TestKind:
     """One kind of test."""
 
     key: str
@@ -144,22 +144,26 @@ class Kind:
 
 
 _FED = ("dust", "mass", "pace", "filter", "bin", "vacuum", "hose")
-KINDS: dict[str, Kind] = {
+KINDS: dict[str, TestKind] = {
     kind.key: kind
     for kind in (
-        Kind("separation", (MASSES, RULER, LOOK), False, _FED),
-        Kind("tilt", (MASSES, RULER, LOOK), True, (*_FED, "one-change")),
-        Kind("fill", (MASSES, LOOK), True, ("dust", "mass", "pace", "filter", "vacuum", "hose", "fill", "one-change")),
-        Kind("dust", (MASSES, RULER, LOOK), True, ("mass", "pace", "filter", "bin", "vacuum", "hose", "one-change")),
-        Kind("slot", (MASSES, RULER, LOOK), True, (*_FED, "one-change")),
-        Kind("hose", (SUCTION, MASSES, PITCH), True, ("filter", "bin", "same-place", "warm", "one-change")),
-        Kind("leak", (LEAK,), False, ("warm", "cool", "relief")),
-        Kind("blockage", (DROP, PITCH), True, ("warm", "filter", "same-place", "one-change")),
-        Kind("stations", (SUCTION,), False, ("warm", "filter", "same-place")),
-        Kind("air", (MONITOR,), False, ("air", "same-cut", "doors", "mask")),
-        Kind("hood", (SHEET, MONITOR, LOOK), True, ("air", "same-cut", "doors", "sheet", "mask", "one-change")),
-        Kind("wet", (CARRY, LOOK), False, ("water-level", "mass", "dry-cloth", "filter")),
-        Kind("pull-off", (FORCE,), True, ("same-patch", "cured", "one-change")),
+        TestKind("separation", (MASSES, RULER, LOOK), False, _FED),
+        TestKind("tilt", (MASSES, RULER, LOOK), True, (*_FED, "one-change")),
+        TestKind(
+            "fill", (MASSES, LOOK), True, ("dust", "mass", "pace", "filter", "vacuum", "hose", "fill", "one-change")
+        ),
+        TestKind(
+            "dust", (MASSES, RULER, LOOK), True, ("mass", "pace", "filter", "bin", "vacuum", "hose", "one-change")
+        ),
+        TestKind("slot", (MASSES, RULER, LOOK), True, (*_FED, "one-change")),
+        TestKind("hose", (SUCTION, MASSES, PITCH), True, ("filter", "bin", "same-place", "warm", "one-change")),
+        TestKind("leak", (LEAK,), False, ("warm", "cool", "relief")),
+        TestKind("blockage", (DROP, PITCH), True, ("warm", "filter", "same-place", "one-change")),
+        TestKind("stations", (SUCTION,), False, ("warm", "filter", "same-place")),
+        TestKind("air", (MONITOR,), False, ("air", "same-cut", "doors", "mask")),
+        TestKind("hood", (SHEET, MONITOR, LOOK), True, ("air", "same-cut", "doors", "sheet", "mask", "one-change")),
+        TestKind("wet", (CARRY, LOOK), False, ("water-level", "mass", "dry-cloth", "filter")),
+        TestKind("pull-off", (FORCE,), True, ("same-patch", "cured", "one-change")),
     )
 }
 

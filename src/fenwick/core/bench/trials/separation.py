@@ -34,7 +34,7 @@ class MassRun:
 
 
 @dataclass(frozen=True)
-class Found:
+class Recovered:
     """One run's separation."""
 
     share: float  #: [-]
@@ -44,14 +44,14 @@ class Found:
     faults: tuple[str, ...]  #: more-out, less-out, negative, nothing, coarse
 
 
-def run_found(run: MassRun, kept_scale: Scale, past_scale: Scale) -> Found:
+def run_found(run: MassRun, kept_scale: Scale, past_scale: Scale) -> Recovered:
     """One run's separation, with what is wrong with it."""
     kept_sd = float(difference_sd(kept_scale.resolution, kept_scale.repeat_sd))
     past_sd = float(difference_sd(past_scale.resolution, past_scale.repeat_sd))
     faults = _mass_faults(run, kept_sd, past_sd, past_scale)
     kept, past = max(run.kept, 0.0), max(run.past, 0.0)
     if kept + past <= 0.0:
-        return Found(float("nan"), float("nan"), None, None, ("nothing", *faults))
+        return Recovered(float("nan"), float("nan"), None, None, ("nothing", *faults))
     share = float(separation_share(kept, past))
     sd = float(separation_sd(kept, past, kept_sd, past_sd))
     closes = closes_sd = None
@@ -63,7 +63,7 @@ def run_found(run: MassRun, kept_scale: Scale, past_scale: Scale) -> Found:
             faults.append("more-out")
         if closes + reach < CLOSES[0]:
             faults.append("less-out")
-    return Found(share, sd, closes, closes_sd, tuple(faults))
+    return Recovered(share, sd, closes, closes_sd, tuple(faults))
 
 
 def _mass_faults(run: MassRun, kept_sd: float, past_sd: float, past_scale: Scale) -> list[str]:

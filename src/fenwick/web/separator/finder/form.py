@@ -37,7 +37,7 @@ MOST_SEED, MOST_DESIGNS, DESIGNS = 9999, 60_000, 12_000
 
 
 @dataclass(frozen=True)
-class Asked:
+class FinderAsked:
     """What was typed, and what it comes to."""
 
     limits: Limits
@@ -56,7 +56,7 @@ class Asked:
         return bool(self.error) or any(field.error for field in self.fields)
 
 
-def read_asked(form: Mapping[str, Any], picked: list[str], system: str, money: str) -> Asked:
+def read_asked(form: Mapping[str, Any], picked: list[str], system: str, money: str) -> FinderAsked:
     """Read the finder's form; an empty field is no limit.
 
     Parameters
@@ -89,7 +89,7 @@ def read_asked(form: Mapping[str, Any], picked: list[str], system: str, money: s
     whole = "" if kinds else "Tick at least one kind of separator."
     if (sheet[0] is None) != (sheet[1] is None):
         whole = "A sheet has a width and a length: give both, or neither."
-    return Asked(
+    return FinderAsked(
         Limits(
             kinds=kinds or tuple(RANGES),
             how=how,

@@ -17,10 +17,10 @@ from fenwick.rig.format.separator import SeparatorPart
 from fenwick.rig.voice import voice_for
 from fenwick.services import lines
 from fenwick.web.kit.database import session
-from fenwick.web.kit.jobs import Job, Jobs
+from fenwick.web.kit.jobs import BackgroundJob, Jobs
 from fenwick.web.kit.units import unit_system
 from fenwick.web.separator.fields import separator_of
-from fenwick.web.separator.finder.form import Asked, read_asked
+from fenwick.web.separator.finder.form import FinderAsked, read_asked
 from fenwick.web.separator.finder.view import found_view, way_sentences
 
 bp = Blueprint("finder", __name__, url_prefix="/lines/<int:line_id>/separator/find")
@@ -138,7 +138,13 @@ def take(line_id: int, job: str, place: int) -> ResponseReturnValue:
 
 
 def _render(
-    state: LineState, part: SeparatorPart, asked: Asked, job: Job | None, *, forgotten: bool = False, status: int = 200
+    state: LineState,
+    part: SeparatorPart,
+    asked: FinderAsked,
+    job: BackgroundJob | None,
+    *,
+    forgotten: bool = False,
+    status: int = 200,
 ) -> ResponseReturnValue:
     system = unit_system()
     found, ways = None, []

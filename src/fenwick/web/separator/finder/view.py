@@ -55,7 +55,7 @@ class DesignRow:
 
 
 @dataclass(frozen=True)
-class Found:
+class FinderView:
     """A finished search."""
 
     plot: Markup
@@ -70,7 +70,7 @@ class Found:
 
 def found_view(
     rig: Rig, part: SeparatorPart, port: int, search: Search, job: str, line_id: int, pick: int | None, system: str
-) -> Found | None:
+) -> FinderView | None:
     """The plot, the cards and the picked design; None where nothing was found."""
     if not search.designs:
         return None
@@ -92,7 +92,7 @@ def found_view(
     if picked not in dict(shown).values():
         shown.append(("Picked on the plot", picked))
     rows = [_row(title, search.designs[i], link(i), voice, picked=i == picked) for title, i in shown]
-    return Found(
+    return FinderView(
         render_tradeoff(search.designs, (kept, suction), picked, link, voice, labels),
         [(key, labels[key], SHAPES[key]) for key in SHAPES if any(d.kind == key for d in search.designs)],
         [today, *rows],
