@@ -35,7 +35,7 @@ class Database:
         ShopDatabaseError
         """
         try:
-            with Session(self.engine) as session:
+            with open_session(self.engine) as session:
                 yield session
         except DatabaseError as error:
             raise ShopDatabaseError(explain(error, self.path)) from error
@@ -43,6 +43,11 @@ class Database:
     def close(self) -> None:
         """Let go of the file."""
         self.engine.dispose()
+
+
+def open_session(engine: Engine) -> Session:
+    """A session whose rows stay as they were read: it lives as long as one request, and is the only one to write."""
+    return Session(engine, expire_on_commit=False)
 
 
 def explain(error: DatabaseError, path: Path) -> str:

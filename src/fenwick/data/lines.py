@@ -6,9 +6,9 @@ import json
 from dataclasses import dataclass
 from functools import lru_cache
 
-from sqlalchemy import func
 from sqlmodel import Session, col, delete, select
 
+from fenwick.data.remembered import remembered
 from fenwick.data.shops import shop_state
 from fenwick.data.tables import DustLine, Revision, Shop
 from fenwick.rig import Rig, edit_rig, read_rig, write_rig
@@ -35,7 +35,7 @@ class LineState:
 def add_line(session: Session, shop: Shop, rig: Rig) -> int:
     """A new line of a shop, at its first revision; its id."""
     assert shop.id is not None
-    line = DustLine(shop_id=shop.id)
+    line = DustLine(shop_id=shop.id, name=rig.name)
     session.add(line)
     session.flush()
     assert line.id is not None
@@ -46,15 +46,12 @@ def add_line(session: Session, shop: Shop, rig: Rig) -> int:
 
 def first_line_id(session: Session) -> int | None:
     """The line to show first; None in an empty shop."""
-    there = select(DustLine.id).where(col(DustLine.removed).is_(False))
-    return session.exec(there.order_by(col(DustLine.position), col(DustLine.id))).first()
+    return next(iter(all_line_ids(session)), None)
 
 
 def all_line_ids(session: Session) -> list[int]:
     """Every line still there, in their order."""
-    there = select(DustLine.id).where(col(DustLine.removed).is_(False))
-    found = session.exec(there.order_by(col(DustLine.position), col(DustLine.id))).all()
-    return [line_id for line_id in found if line_id is not None]
+    return [line_id for line_id, _, _ in _lines_there(session)]
 
 
 def line_names(session: Session, line_id: int) -> list[tuple[int, str]]:
@@ -65,15 +62,18 @@ def line_names(session: Session, line_id: int) -> list[tuple[int, str]]:
     NotFoundError
     """
     shop_id = _line(session, line_id).shop_id
+    return [(one, name) for one, shop, name in _lines_there(session) if shop == shop_id]
+
+
+def _lines_there(session: Session) -> list[tuple[int, int, str]]:
+    """(id, shop, name) of every line still there, in their order."""
+    wanted = select(DustLine.id, DustLine.shop_id, DustLine.name).where(col(DustLine.removed).is_(False))
     order = (col(DustLine.position), col(DustLine.id))
-    there = select(DustLine).where(DustLine.shop_id == shop_id, col(DustLine.removed).is_(False))
-    lines = session.exec(there.order_by(*order)).all()
-    named = []
-    for line in lines:
-        here = _revision(session, line, line.cursor)
-        if line.id is not None and here is not None:
-            named.append((line.id, str(json.loads(here.document).get("name", "Dust line"))))
-    return named
+    return remembered(
+        session,
+        ("lines there",),
+        lambda: [(i, s, n) for i, s, n in session.exec(wanted.order_by(*order)).all() if i is not None],
+    )
 
 
 def free_name(session: Session, line_id: int, stem: str) -> str:
@@ -89,10 +89,17 @@ def line_state(session: Session, line_id: int) -> LineState:
     ------
     NotFoundError
     """
+    return remembered(session, ("line", line_id), lambda: _line_state(session, line_id))
+
+
+def _line_state(session: Session, line_id: int) -> LineState:
     line = _line(session, line_id)
-    here = _revision(session, line, line.cursor)
+    near = select(Revision).where(
+        Revision.line_id == line_id, col(Revision.number).between(line.cursor - 1, line.cursor + 1)
+    )
+    rows = {row.number: row for row in session.exec(near).all()}
+    here, before, after = (rows.get(line.cursor + step) for step in (0, -1, +1))
     assert here is not None
-    before, after = (_revision(session, line, line.cursor + step) for step in (-1, +1))
     shop = session.get(Shop, line.shop_id)
     assert shop is not None
     return LineState(
@@ -139,6 +146,7 @@ def change_line(session: Session, line_id: int, rig: Rig, label: str) -> None:
     line = _line(session, line_id)
     session.exec(delete(Revision).where(col(Revision.line_id) == line_id, col(Revision.number) > line.cursor))
     line.cursor += 1
+    line.name = rig.name
     document = write_rig(rig).decode()
     session.add(line)
     session.add(Revision(line_id=line_id, number=line.cursor, label=label[:300], document=document))
@@ -149,14 +157,22 @@ def step_line(session: Session, line_id: int, by: int) -> str | None:
     """Undo (−1) or redo (+1); what was taken back or brought back, or None at the end of the history."""
     line = _line(session, line_id)
     target = line.cursor + by
-    newest = session.exec(select(func.max(Revision.number)).where(Revision.line_id == line_id)).one()
-    if not 1 <= target <= newest:
+    rows = session.exec(
+        select(Revision).where(Revision.line_id == line_id, col(Revision.number).in_((line.cursor, target)))
+    ).all()
+    found = {row.number: row for row in rows}
+    if target not in found:
         return None
-    moved = _revision(session, line, max(line.cursor, target))
-    line.cursor = target
+    line.cursor, line.name = target, _name(found[target].document)
     session.add(line)
     session.commit()
+    moved = found.get(max(target, target - by))
     return moved.label if moved else None
+
+
+def _name(document: str) -> str:
+    """The name in a stored document, whatever else may be wrong with it."""
+    return str(json.loads(document).get("name", "Dust line"))
 
 
 @lru_cache(maxsize=128)
@@ -170,7 +186,3 @@ def _line(session: Session, line_id: int) -> DustLine:
     if line is None:
         raise NotFoundError(f"There is no line number {line_id} in this shop.")
     return line
-
-
-def _revision(session: Session, line: DustLine, number: int) -> Revision | None:
-    return session.exec(select(Revision).where(Revision.line_id == line.id, Revision.number == number)).first()

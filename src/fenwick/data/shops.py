@@ -8,6 +8,7 @@ from functools import lru_cache
 from sqlalchemy import func
 from sqlmodel import Session, col, delete, select
 
+from fenwick.data.remembered import remembered
 from fenwick.data.tables import Shop, ShopRevision
 from fenwick.shop import ShopFile, read_shop, write_shop
 from fenwick.shop.read import empty_shop
@@ -34,15 +35,22 @@ def add_shop(session: Session, name: str) -> Shop:
 
 def the_shop(session: Session) -> Shop:
     """The shop of this file, made where there is none yet."""
-    found = session.exec(select(Shop).order_by(col(Shop.id))).first()
+    found = remembered(session, ("shop",), lambda: session.exec(select(Shop).order_by(col(Shop.id))).first())
     return found or add_shop(session, "My shop")
 
 
 def shop_state(session: Session) -> ShopState:
     """The shop of this database; one that nobody has described yet is empty."""
+    return remembered(session, ("shop state",), lambda: _shop_state(session))
+
+
+def _shop_state(session: Session) -> ShopState:
     shop = the_shop(session)
-    here = _revision(session, shop, shop.cursor)
-    after = _revision(session, shop, shop.cursor + 1)
+    near = select(ShopRevision).where(
+        ShopRevision.shop_id == shop.id, col(ShopRevision.number).in_((shop.cursor, shop.cursor + 1))
+    )
+    rows = {row.number: row for row in session.exec(near).all()}
+    here, after = rows.get(shop.cursor), rows.get(shop.cursor + 1)
     return ShopState(
         file=_file(here.document) if here else empty_shop(shop.name),
         undo_label=here.label if here and here.label != BEGINNING else None,

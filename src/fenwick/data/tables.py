@@ -28,6 +28,7 @@ class DustLine(SQLModel, table=True):
 
     id: int | None = Field(default=None, primary_key=True)
     shop_id: int = Field(foreign_key="shop.id", ondelete="CASCADE", index=True)
+    name: str = Field(default="Dust line", max_length=200)  #: that of the rig in force
     position: int = 0
     cursor: int = 1
     removed: bool = False  #: kept, so that removing it can be undone

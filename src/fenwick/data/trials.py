@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections import defaultdict
+from collections.abc import Sequence
 from dataclasses import dataclass, field
 from datetime import UTC, datetime
 
@@ -103,25 +105,52 @@ def trial_state(session: Session, trial_id: int) -> TrialState:
     NotFoundError
         Also when it was taken away.
     """
-    trial = trial_row(session, trial_id)
-    line = session.get(DustLine, trial.line_id)
-    rows = session.exec(select(TrialRun).where(TrialRun.trial_id == trial_id).order_by(col(TrialRun.number))).all()
-    return TrialState(
-        trial_id,
-        trial.line_id,
-        trial.title,
-        read_plan(trial.plan),
-        trial.created_at.date().isoformat(),
-        tuple(_run_state(session, row) for row in rows),
-        line is not None and line.cursor != trial.revision,
-    )
+    (found,) = _states(session, [trial_row(session, trial_id)])
+    return found
 
 
 def trials_of(session: Session, line_id: int) -> list[TrialState]:
     """Every test of a line that was not taken away, the newest first."""
-    mine = select(Trial.id).where(Trial.line_id == line_id, col(Trial.removed_at).is_(None))
-    ids = session.exec(mine.order_by(col(Trial.id).desc())).all()
-    return [trial_state(session, one) for one in ids if one is not None]
+    mine = select(Trial).where(Trial.line_id == line_id, col(Trial.removed_at).is_(None))
+    return _states(session, list(session.exec(mine.order_by(col(Trial.id).desc())).all()))
+
+
+def _states(session: Session, trials: list[Trial]) -> list[TrialState]:
+    """Tests with their runs, in as many queries for many as for one."""
+    of_these = col(TrialRun.trial_id).in_([trial.id for trial in trials])
+    runs = session.exec(select(TrialRun).where(of_these).order_by(col(TrialRun.number))).all()
+    entries, photos = defaultdict[int, list[RunEntry]](list), defaultdict[int, list[tuple[int, str]]](list)
+    of_runs = [run.id for run in runs]
+    for entry in session.exec(select(RunEntry).where(col(RunEntry.run_id).in_(of_runs))).all():
+        entries[entry.run_id].append(entry)
+    pictures = select(RunPhoto.run_id, RunPhoto.id, RunPhoto.words).where(col(RunPhoto.run_id).in_(of_runs))
+    for run_id, photo_id, words in session.exec(pictures.order_by(col(RunPhoto.id))).all():
+        if photo_id is not None:
+            photos[run_id].append((photo_id, words))
+    mine = defaultdict[int, list[RunState]](list)
+    for run in runs:
+        assert run.id is not None
+        mine[run.trial_id].append(_run_state(run, entries[run.id], photos[run.id]))
+    lines = {line.id: line for line in _lines_of(session, trials)}
+    return [_state(trial, mine[trial.id or 0], lines.get(trial.line_id)) for trial in trials]
+
+
+def _lines_of(session: Session, trials: list[Trial]) -> list[DustLine]:
+    wanted = col(DustLine.id).in_({trial.line_id for trial in trials})
+    return list(session.exec(select(DustLine).where(wanted)).all())
+
+
+def _state(trial: Trial, runs: list[RunState], line: DustLine | None) -> TrialState:
+    assert trial.id is not None
+    return TrialState(
+        trial.id,
+        trial.line_id,
+        trial.title,
+        read_plan(trial.plan),
+        trial.created_at.date().isoformat(),
+        tuple(runs),
+        line is not None and line.cursor != trial.revision,
+    )
 
 
 def run_state(session: Session, run_id: int) -> tuple[TrialState, RunState]:
@@ -146,10 +175,11 @@ def remove_trial(session: Session, trial_id: int, *, back: bool = False) -> int:
     return trial.line_id
 
 
-def log_of_run(session: Session, run_id: int) -> int | None:
-    """Id of the log that belongs to a run; None where it has none."""
-    mine = select(AirLog.id).where(AirLog.run_id == run_id, col(AirLog.removed_at).is_(None))
-    return session.exec(mine.order_by(col(AirLog.id).desc())).first()
+def logs_of_runs(session: Session, run_ids: Sequence[int]) -> dict[int, int]:
+    """Id of the newest log of each run that has one, by the run's."""
+    mine = select(AirLog.run_id, AirLog.id).where(col(AirLog.run_id).in_(run_ids), col(AirLog.removed_at).is_(None))
+    rows = session.exec(mine.order_by(col(AirLog.id))).all()
+    return {run_id: log_id for run_id, log_id in rows if run_id is not None and log_id is not None}
 
 
 def counted(run: TrialRun) -> float:
@@ -160,10 +190,8 @@ def counted(run: TrialRun) -> float:
     return run.clock_before + max((datetime.now(UTC) - since).total_seconds(), 0.0)
 
 
-def _run_state(session: Session, run: TrialRun) -> RunState:
+def _run_state(run: TrialRun, entries: list[RunEntry], photos: list[tuple[int, str]]) -> RunState:
     assert run.id is not None
-    entries = session.exec(select(RunEntry).where(RunEntry.run_id == run.id)).all()
-    photos = session.exec(select(RunPhoto.id, RunPhoto.words).where(RunPhoto.run_id == run.id)).all()
     return RunState(
         run.id,
         run.number,
@@ -176,7 +204,7 @@ def _run_state(session: Session, run: TrialRun) -> RunState:
         counted(run),
         run.clock_from is not None,
         {row.key: Entry(row.text, row.system, row.source) for row in entries},
-        tuple((key, words) for key, words in photos if key is not None),
+        tuple(photos),
         run.finished_at.isoformat(" ", "minutes")[:16] if run.finished_at else "",
     )
 

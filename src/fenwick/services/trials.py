@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 
 from sqlmodel import Session
@@ -16,9 +16,9 @@ from fenwick.core.errors import CoreError
 from fenwick.core.line.line import Line
 from fenwick.core.tuning.candidates import READ_AT
 from fenwick.core.tuning.readings import Reading
-from fenwick.data.air_logs import log_state
+from fenwick.data.air_logs import log_states
 from fenwick.data.lines import LineState
-from fenwick.data.trials import TrialState, log_of_run
+from fenwick.data.trials import TrialState, logs_of_runs
 from fenwick.rig import build_line
 from fenwick.rig.voice import voice_for
 from fenwick.services.readings import station_kinds
@@ -68,17 +68,21 @@ def runs_of(session: Session, trial: TrialState) -> list[Run]:
     runs = trial.judged_runs()
     if trial.plan.way != MONITOR:
         return runs
-    return [replace(run, values=logged(session, row.id)) for run, row in zip(runs, trial.runs, strict=True)]
+    said = logged(session, [row.id for row in trial.runs])
+    return [replace(run, values=said[row.id]) for run, row in zip(runs, trial.runs, strict=True)]
 
 
-def logged(session: Session, run_id: int) -> dict[str, float]:
-    """What a run's log says, by the keys of its way; empty: nothing yet."""
-    log_id = log_of_run(session, run_id)
-    added = None if log_id is None else log_state(session, log_id).monitored.added
-    if added is None:
-        return {}
-    value, sd = added
-    return {"log": value} if sd is None else {"log": value, "log_sd": sd}
+def logged(session: Session, run_ids: Sequence[int]) -> dict[int, dict[str, float]]:
+    """What the log of each run says, by the run's id and the keys of its way; empty: nothing yet."""
+    logs = logs_of_runs(session, run_ids)
+    states = log_states(session, list(logs.values()))
+    said: dict[int, dict[str, float]] = {run_id: {} for run_id in run_ids}
+    for run_id, log_id in logs.items():
+        added = states[log_id].monitored.added
+        if added is not None:
+            value, sd = added
+            said[run_id] = {"log": value} if sd is None else {"log": value, "log_sd": sd}
+    return said
 
 
 def judged_trial(session: Session, trial: TrialState, bench: Workbench) -> Judged:

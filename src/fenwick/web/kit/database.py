@@ -8,6 +8,7 @@ from flask import Flask, current_app, g
 from sqlmodel import Session
 
 from fenwick.data import Database
+from fenwick.data.database import open_session
 
 
 def init_app(app: Flask, shop: Database) -> None:
@@ -21,7 +22,7 @@ def session() -> Session:
     if "session" not in g:
         g.stack = ExitStack()
         shop: Database = current_app.extensions["fenwick-shop"]
-        g.session = g.stack.enter_context(Session(shop.engine))
+        g.session = g.stack.enter_context(open_session(shop.engine))
     found: Session = g.session
     return found
 

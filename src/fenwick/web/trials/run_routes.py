@@ -165,7 +165,7 @@ def remove_photo(photo_id: int) -> ResponseReturnValue:
 def _view(run_id: int, errors: Mapping[str, str] | None = None) -> RunView:
     trial, state = trials.run_state(session(), run_id)
     bench = workbench(line_state(session(), trial.line_id), unit_system())
-    log_id = trials.log_of_run(session(), run_id)
+    log_id = trials.logs_of_runs(session(), [run_id]).get(run_id)
     return run_view(trial, state, bench, devices_of(session()), log_id, errors)
 
 

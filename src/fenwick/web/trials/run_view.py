@@ -112,7 +112,7 @@ def outcome_words(
 ) -> tuple[str, str, list[str]]:
     """(what the run came to so far, how much of the feed was found again, what is wrong with it)."""
     if plan.way == "monitor":
-        values = {**values, **logged(session(), run.id)}
+        values = {**values, **logged(session(), [run.id])[run.id]}
     outcome = run_outcome(plan, values, bench.bin, bench.bulk_density(plan))
     faults = [RUN_FAULTS[key] for key in outcome.faults if key != "missing" or run.state == DONE]
     if outcome.value is None:
