@@ -22,9 +22,10 @@ from fenwick.rig import Rig, RigError, build_line, check_rig
 from fenwick.rig.edits.changes import apply_candidate
 from fenwick.rig.result import solve_rig
 from fenwick.rig.voice import voice_for
+from fenwick.services.ports import port_studies
 from fenwick.units import METRIC
 from fenwick.wording import verdict
-from fenwick.wording.ports import port_rows
+from fenwick.wording.ports import port_row
 from tests.test_rigs import hoods, rigs
 
 NEAR = 2e-3  #: the solver stops within 1 Pa; two solutions of the same line may differ by as much [-]
@@ -166,7 +167,8 @@ def test_the_table_of_ports_tells_what_the_line_does(rig: Rig) -> None:
     if len(line.leaves) > 1 or not line.leaves[0].open:
         return
     voice = voice_for(rig, METRIC)
-    ((row, _),) = port_rows(line, voice)
+    (study,) = port_studies(rig)
+    row = port_row(study.line, study.found, study.port, study.best, voice)
     figures = as_dict(figures_at(line, assess(line), 0))
     if line.leaves[0].way[0].gate_opening not in (None, 1.0):
         return  # the table opens the gate all the way

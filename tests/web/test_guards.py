@@ -107,7 +107,7 @@ def test_a_line_that_cannot_be_solved_is_not_saved(client: FlaskClient, monkeypa
     def never(_line: object) -> None:
         raise NotConvergedError(12.0, 60)
 
-    monkeypatch.setattr("fenwick.services.lines.assess", never)
+    monkeypatch.setattr("fenwick.services.lines.solve", never)
     response = client.post("/lines/1/parts/hose-b", data={BORE: "50"}, headers={"HX-Request": "true"})
     assert "could not be solved, so nothing was saved: the flows did not settle" in response.text
     assert "Nothing to undo" in client.get("/lines/1").text
@@ -130,7 +130,7 @@ def test_no_route_stores_a_line_that_cannot_be_solved(
         raise NotConvergedError(12.0, 60)
 
     before = client.get("/lines/1/rig.json").data
-    monkeypatch.setattr("fenwick.services.lines.assess", never)
+    monkeypatch.setattr("fenwick.services.lines.solve", never)
     answer = client.post(address, data=form)
     assert answer.status_code == 422
     assert "could not be solved, so nothing was saved" in answer.text

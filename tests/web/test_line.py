@@ -42,13 +42,45 @@ def test_the_page_holds_the_whole_bench(client: FlaskClient) -> None:
     assert "Local codes" in page.select_one("footer").text  # type: ignore[union-attr]
 
 
-def test_htmx_gets_the_same_fragment_alone(client: FlaskClient) -> None:
+def late_of(fragment: BeautifulSoup) -> str:
+    """Where a fragment asks for what is slower than the eye."""
+    asks = fragment.select_one("#late")
+    assert asks is not None
+    assert asks["hx-trigger"] == "load"
+    return str(asks["hx-get"])
+
+
+def test_htmx_gets_the_same_fragment_alone_and_the_rest_by_itself(client: FlaskClient) -> None:
     whole, alone = soup(client.get("/lines/1?part=sep")), soup(client.get("/lines/1?part=sep", headers=HTMX))
     assert alone.select_one("html") is None
+    assert whole.select_one("#late") is None  # a page without scripts comes at once
+    rest = soup(client.get(late_of(alone), headers=HTMX))
+    for name in ("believable", "suggest", "checks-pill"):
+        there, comes = whole.select_one(f"#{name}"), rest.select_one(f"#{name}")
+        assert there is not None
+        assert comes is not None
+        assert comes["hx-swap-oob"] == "true"
+        assert comes.text.split() == there.text.split()
+    assert alone.select_one("#suggest[hx-preserve]") is not None  # what was advised stays until then: no flicker
     for page in (whole, alone):
-        for token in page.select("[name=csrf_token]"):  # signed anew each second
-            token.decompose()
-    assert str(alone.select_one("#bench")) == str(whole.select_one("#bench"))
+        for slow in page.select("[name=csrf_token], #suggest, #late, #believable, #lines, .tools"):
+            slow.decompose()
+    first, second = alone.select_one("#bench"), whole.select_one("#bench")
+    assert first is not None
+    assert second is not None
+    assert " ".join(str(first).split()) == " ".join(str(second).split())
+
+
+def test_while_a_change_is_tried_only_its_band_follows(client: FlaskClient) -> None:
+    key = str(soup(client.get("/lines/1")).select("[data-try]")[0]["href"])
+    tried = soup(client.get(key, headers=HTMX))
+    rest = soup(client.get(late_of(tried), headers=HTMX))
+    assert "is believable" in rest.select_one("#believable").text  # type: ignore[union-attr]
+    assert rest.select_one("#checks-pill") is None
+    assert not rest.select(".suggestions li")
+    before = soup(client.get("/lines/1")).select_one("#believable")
+    assert before is not None
+    assert before.text != rest.select_one("#believable").text  # type: ignore[union-attr]
 
 
 def test_a_change_moves_every_figure_and_one_undo_takes_it_back(client: FlaskClient) -> None:

@@ -3,12 +3,12 @@
 from __future__ import annotations
 
 import json
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import lru_cache
 
 from sqlmodel import Session, col, delete, select
 
-from fenwick.data.remembered import remembered
+from fenwick.data.remembered import hold, known, remember, remembered
 from fenwick.data.shops import shop_state
 from fenwick.data.tables import DustLine, Revision, Shop
 from fenwick.rig import Rig, edit_rig, read_rig, write_rig
@@ -100,7 +100,7 @@ def _line_state(session: Session, line_id: int) -> LineState:
     rows = {row.number: row for row in session.exec(near).all()}
     here, before, after = (rows.get(line.cursor + step) for step in (0, -1, +1))
     assert here is not None
-    shop = session.get(Shop, line.shop_id)
+    shop = hold(session, session.get(Shop, line.shop_id))
     assert shop is not None
     return LineState(
         id=line_id,
@@ -143,7 +143,7 @@ def copy_line(session: Session, line_id: int, name: str) -> int:
 
 def change_line(session: Session, line_id: int, rig: Rig, label: str) -> None:
     """Put a changed rig in force; what had been undone is gone."""
-    line = _line(session, line_id)
+    line, state = _line(session, line_id), known(session, ("line", line_id))
     session.exec(delete(Revision).where(col(Revision.line_id) == line_id, col(Revision.number) > line.cursor))
     line.cursor += 1
     line.name = rig.name
@@ -151,6 +151,9 @@ def change_line(session: Session, line_id: int, rig: Rig, label: str) -> None:
     session.add(line)
     session.add(Revision(line_id=line_id, number=line.cursor, label=label[:300], document=document))
     session.commit()
+    if state is not None:  # what stands there now is known without reading it again
+        now = replace(state, rig=rig, previous=state.rig, undo_label=label[:300], redo_label=None)
+        remember(session, ("line", line_id), now)
 
 
 def step_line(session: Session, line_id: int, by: int) -> str | None:
@@ -185,4 +188,4 @@ def _line(session: Session, line_id: int) -> DustLine:
     line = session.get(DustLine, line_id)
     if line is None:
         raise NotFoundError(f"There is no line number {line_id} in this shop.")
-    return line
+    return hold(session, line)

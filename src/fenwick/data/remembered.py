@@ -10,16 +10,32 @@ from sqlalchemy.orm import Session as AnySession
 from sqlmodel import Session
 
 T = TypeVar("T")
-_KEY = "remembered"
+_KEY, _HELD = "remembered", "held"
 
 
 def remembered(session: Session, key: tuple[Any, ...], read: Callable[[], T]) -> T:
     """What `read` gives, read once until something is committed or taken back."""
-    known: dict[tuple[Any, ...], Any] = session.info.setdefault(_KEY, {})
-    if key not in known:
-        known[key] = read()
-    found: T = known[key]
+    there: dict[tuple[Any, ...], Any] = session.info.setdefault(_KEY, {})
+    if key not in there:
+        there[key] = read()
+    found: T = there[key]
     return found
+
+
+def known(session: Session, key: tuple[Any, ...]) -> Any:
+    """What has been read under a key; None where nothing has."""
+    return session.info.get(_KEY, {}).get(key)
+
+
+def remember(session: Session, key: tuple[Any, ...], value: object) -> None:
+    """Keep what is known without reading it again."""
+    session.info.setdefault(_KEY, {})[key] = value
+
+
+def hold(session: Session, row: T) -> T:
+    """Keep a row in the session for as long as that lives, so that asking for it again is no query."""
+    session.info.setdefault(_HELD, []).append(row)
+    return row
 
 
 @event.listens_for(AnySession, "after_commit")

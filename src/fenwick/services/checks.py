@@ -7,12 +7,12 @@ from functools import lru_cache
 
 from sqlmodel import Session
 
-from fenwick.core.judging.assess import assess
 from fenwick.core.judging.check import ACT, OK, WATCH, Check
 from fenwick.core.judging.review import review
 from fenwick.data.acknowledgements import Acknowledged, acknowledged
 from fenwick.data.lines import LineState
-from fenwick.rig import Rig, build_line
+from fenwick.rig import Rig
+from fenwick.services.lines import solve
 from fenwick.shop import ShopFile
 from fenwick.shop.supply import supplies_of
 
@@ -58,8 +58,8 @@ class Tally:
 @lru_cache(maxsize=64)
 def reviewed(rig: Rig, shop: ShopFile | None) -> tuple[Check, ...]:
     """Every check of a rig in its shop; both are immutable, and every page asks for the same few."""
-    line = build_line(rig)
-    return review(line, assess(line), supplies_of(shop, rig, line))
+    solved = solve(rig)
+    return review(solved.line, solved.found, supplies_of(shop, rig, solved.line))
 
 
 def checked(session: Session, state: LineState) -> list[Checked]:

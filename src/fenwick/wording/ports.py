@@ -2,23 +2,19 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Collection
 from dataclasses import dataclass
 from math import ceil
 
 from fenwick.core.arrays import Array
-from fenwick.core.components.elements import Branch
 from fenwick.core.dust.fate import Fate
-from fenwick.core.judging.assess import Assessment, assess
+from fenwick.core.judging.assess import Assessment
 from fenwick.core.judging.check import LEVEL_WORDS
 from fenwick.core.judging.checks import carrying_check
 from fenwick.core.judging.passage import clearing_time
 from fenwick.core.line.line import Leaf, Line
 from fenwick.core.line.operating import OperatingPoint
-from fenwick.core.line.ports import line_alone, with_openings
-from fenwick.core.search.changes import candidates
-from fenwick.core.search.figures import figures_at
-from fenwick.core.search.whatif import try_all
+from fenwick.core.search.whatif import ChangeOutcome
 from fenwick.wording.say import Voice
 from fenwick.wording.whatif import suggestion
 
@@ -66,11 +62,6 @@ class TogetherRow:
     escapes: str  #: of 100 g made
 
 
-def port_rows(line: Line, voice: Voice) -> list[tuple[PortRow, Fate | None]]:
-    """Every port alone, as far as there are gates to shut, and where its dust goes; a single variant."""
-    return [_row(line_alone(line, i), i, voice) for i in range(len(line.leaves))]
-
-
 def grams(share: Array) -> str:
     """A share of 100 g, in grams; small ones to a tenth."""
     mass = 100.0 * float(share[0])
@@ -99,59 +90,40 @@ def _branch_suction(point: OperatingPoint, leaf: Leaf, voice: Voice) -> str:
     return voice.figure(point.stations.static_suction[row, 0], "suction")
 
 
-def together_rows(
-    line: Line, combinations: Sequence[Sequence[str]], voice: Voice
-) -> list[tuple[TogetherRow, Fate | None]]:
-    """What each tool gets when several are open at once; a single variant.
-
-    Parameters
-    ----------
-    line : with gates, or one hose for each tool
-    combinations : ids of the ports used together
-    voice : words and units
-    """
-    rows = []
-    for ports in combinations:
-        opened = with_openings(line, {b.id: float(_serves(b, ports, line)) for leaf in line.leaves for b in leaf.way})
-        found = assess(opened)
-        flows = []
-        for i, leaf in enumerate(line.leaves):
-            if leaf.id in ports:
-                flows.append((leaf.port.name, voice.figure(found.point.port_flow[i, 0], "flow")))
-        slow = carrying_check(found.carrying) if found.carrying else []
-        in_bin, past, escapes = _escaping(found.fate)
-        row = TogetherRow(
-            name=" + ".join(name for name, _ in flows),
-            flows=", ".join(f"{name} {flow}" for name, flow in flows),
-            slowest=f"{voice.figure(slow[0].value[0], 'speed')}, {voice.name(slow[0].part)}" if slow else UNKNOWN,
-            carrying=LEVEL_WORDS[int(slow[0].level[0])] if slow else "",
-            suction=voice.figure(found.point.suction[0], "suction"),
-            inlet_speed=_inlet(found, voice),
-            caught=voice.figure(found.fate.caught[0], "share") if found.fate else UNKNOWN,
-            kept=UNKNOWN if found.kept is None else voice.figure(found.kept[0], "share"),
-            in_bin=in_bin,
-            past_filter=past,
-            escapes=escapes,
-        )
-        rows.append((row, found.fate))
-    return rows
+def together_row(line: Line, found: Assessment, ports: Collection[str], voice: Voice) -> TogetherRow:
+    """What each of some ports gets when they are open at once; a single variant, solved so."""
+    flows = [
+        (leaf.port.name, voice.figure(found.point.port_flow[i, 0], "flow"))
+        for i, leaf in enumerate(line.leaves)
+        if leaf.id in ports
+    ]
+    slow = carrying_check(found.carrying) if found.carrying else []
+    in_bin, past, escapes = _escaping(found.fate)
+    return TogetherRow(
+        name=" + ".join(name for name, _ in flows),
+        flows=", ".join(f"{name} {flow}" for name, flow in flows),
+        slowest=f"{voice.figure(slow[0].value[0], 'speed')}, {voice.name(slow[0].part)}" if slow else UNKNOWN,
+        carrying=LEVEL_WORDS[int(slow[0].level[0])] if slow else "",
+        suction=voice.figure(found.point.suction[0], "suction"),
+        inlet_speed=_inlet(found, voice),
+        caught=voice.figure(found.fate.caught[0], "share") if found.fate else UNKNOWN,
+        kept=UNKNOWN if found.kept is None else voice.figure(found.kept[0], "share"),
+        in_bin=in_bin,
+        past_filter=past,
+        escapes=escapes,
+    )
 
 
-def _serves(branch: Branch, ports: Sequence[str], line: Line) -> bool:
-    """Whether a branch is on the way of one of some ports."""
-    return any(leaf.id in ports and branch.id in {b.id for b in leaf.way} for leaf in line.leaves)
-
-
-def _row(line: Line, port: int, voice: Voice) -> tuple[PortRow, Fate | None]:
-    leaf, found = line.leaves[port], assess(line)
+def port_row(line: Line, found: Assessment, port: int, best: ChangeOutcome | None, voice: Voice) -> PortRow:
+    """A port at a place among the leaves of a single variant, open alone, with the change that would help it most."""
+    leaf = line.leaves[port]
     way = leaf.parts | {part.id for part in line.trunk}
     slow = carrying_check(found.carrying, way) if found.carrying else []
     captures = {capture.id: capture for capture in found.captures}
-    changes = try_all(line, port, candidates(line, port), figures_at(line, found, port))
-    best = suggestion(changes[0], voice) if changes else None
+    helps = suggestion(best, voice) if best else None
     in_bin, past, escapes = _escaping(found.fate)
     caught = captures.get(leaf.id)
-    row = PortRow(
+    return PortRow(
         id=leaf.id,
         name=leaf.port.name,
         dust=line.dust.label if line.dust else UNKNOWN,
@@ -168,6 +140,5 @@ def _row(line: Line, port: int, voice: Voice) -> tuple[PortRow, Fate | None]:
         in_bin=in_bin,
         past_filter=past,
         escapes=escapes,
-        helps=f"{best.action}: {best.effect}" if best else "",
+        helps=f"{helps.action}: {helps.effect}" if helps else "",
     )
-    return row, found.fate

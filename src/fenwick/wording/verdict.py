@@ -159,10 +159,6 @@ def _kept(line: Line, assessment: Assessment, band: Band | None, voice: Voice) -
     if all_kept is None:
         return VerdictRow("kept", title, "not known", "", "", None, None, "Name the dust to learn what the bin keeps.")
     kept = float(all_kept[0])
-    believable = ""
-    if band is not None:
-        low, high = (voice.figure(end, "share", unit=False) for end in (band.low, band.high))
-        believable = f"; {low}–{high} % is believable"
     level = LEVEL_WORDS[int(kept_level(all_kept, line)[0])]
     number, _ = split(voice.figure(kept, "share"))
     assert assessment.walk is not None
@@ -170,9 +166,17 @@ def _kept(line: Line, assessment: Assessment, band: Band | None, voice: Voice) -
     past = f"{100.0 * float(assessment.walk.going_on[0]):.1f}"
     grades = assessment.separations[0].grades
     cut = voice.figure(float(grades.cut_size[0]), "grain") if grades else ""
-    sentence = f"Of what enters{believable}. {past} g in 100 g go on to the filter; cut size {cut}."
+    sentence = f"Of what enters. {past} g in 100 g go on to the filter; cut size {cut}.{believable_words(band, voice)}"
     good = float(line.rules["verdict.kept-good"])
     return VerdictRow("kept", title, number, "%", level, kept, good, sentence)
+
+
+def believable_words(band: Band | None, voice: Voice) -> str:
+    """What is believable of the kept share, to be put behind its sentence; empty without a band."""
+    if band is None:
+        return ""
+    low, high = (voice.figure(end, "share", unit=False) for end in (band.low, band.high))
+    return f" {low}–{high} % is believable."
 
 
 def _collapse(assessment: Assessment, voice: Voice) -> VerdictRow:

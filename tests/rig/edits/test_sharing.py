@@ -13,7 +13,8 @@ from fenwick.rig.edits.branches import remove_tool
 from fenwick.rig.edits.ports import alone
 from fenwick.rig.result import solve_rig
 from fenwick.rig.voice import voice_for
-from fenwick.wording.ports import port_rows, together_rows
+from fenwick.services.ports import port_studies, together_studies
+from fenwick.wording.ports import port_row, together_row
 
 
 def swapped() -> Rig:
@@ -58,10 +59,15 @@ def test_a_moved_hose_gets_more_air_than_gates_let_through() -> None:
 
 def test_tools_used_together_share_the_air() -> None:
     rig = edit_rig(demo_rig("demo_bench"), {"line.combinations": [{"ports": ["bandsaw", "sweep"]}]})
-    line, voice = build_line(rig), voice_for(rig, "metric")
-    ((row, _),) = together_rows(line, [c.ports for c in rig.line.combinations], voice)
+    voice = voice_for(rig, "metric")
+    (study,) = together_studies(rig)
+    row = together_row(study.line, study.found, study.ports, voice)
     assert row.name == "Bandsaw + Floor sweep"
-    alone_rows = {r.id: float(r.flow.split()[0]) for r, _ in port_rows(line, voice)}
+    alone_rows = {
+        row.id: float(row.flow.split()[0])
+        for s in port_studies(rig)
+        for row in [port_row(s.line, s.found, s.port, s.best, voice)]
+    }
     shared = [float(part.split()[-2]) for part in row.flows.split(", ")]
     assert shared[0] < alone_rows["bandsaw"]
     assert shared[1] < alone_rows["sweep"]

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Collection
 from dataclasses import dataclass, replace
 
 import numpy as np
@@ -82,3 +83,10 @@ def each_alone(line: Line) -> Alone:
     flow = np.diagonal(np.broadcast_to(point.port_flow, (ports, ports)))
     through = np.broadcast_to(point.mass_flow / point.room_density, (ports,))
     return Alone(np.asarray(flow), through, np.broadcast_to(point.suction, (ports,)))
+
+
+def line_together(line: Line, ports: Collection[str]) -> Line:
+    """The line with some ports open, by their ids, and the others shut as far as there are gates."""
+    way = {branch.id for leaf in line.leaves if leaf.id in ports for branch in leaf.way}
+    every = {branch.id for leaf in line.leaves for branch in leaf.way}
+    return with_openings(line, {name: float(name in way) for name in every})

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from functools import lru_cache
 from math import pi, radians
 from typing import Any
 
@@ -63,8 +64,9 @@ from fenwick.rig.format.separator import (
 from fenwick.rig.to_core.bin import build_bin
 
 
+@lru_cache(maxsize=256)
 def build_line(rig: Rig) -> Line:
-    """The core's line for a checked rig."""
+    """The core's line for a checked rig, built once for each: both are immutable."""
     site = Site(rig.site.temperature_c + ZERO_CELSIUS, rig.site.altitude_m, rig.site.outdoors)
     swapped = rig.line.use == "swap"
     line = Line(

@@ -9,7 +9,7 @@ from markupsafe import Markup
 
 from fenwick.core.arrays import Array, one_value
 from fenwick.core.hours.ageing import Course
-from fenwick.core.hours.upkeep import LONG, Upkeep, upkeep
+from fenwick.core.hours.upkeep import LONG, Upkeep
 from fenwick.core.rules import RuleBook
 from fenwick.data.lines import LineState
 from fenwick.drawing.ageing_chart import AgeingCurve, render_ageing
@@ -17,8 +17,8 @@ from fenwick.rig import Rig, build_line
 from fenwick.rig.edits.ports import alone
 from fenwick.rig.format.places import path_of
 from fenwick.rig.format.separator import SeparatorPart
-from fenwick.rig.to_core.prices import prices_of
 from fenwick.rig.voice import voice_for
+from fenwick.services.hours import upkeep_of
 from fenwick.shop.work import hours_a_week
 from fenwick.units import BadNumberError, format_value, parse_value
 from fenwick.web.kit.editor import Editor, rig_field
@@ -108,7 +108,7 @@ def ageing_view(state: LineState, asked: AgeingAsked, system: str, editor: Edito
     sign = state.owned.money if state.owned else "€"
     at = [key for key, _ in ports].index(port)
     weekly = hours_a_week(state.owned, whole, at, rules)
-    found = upkeep(build_line(rig), at, hours, prices_of(rig), weekly)
+    found = upkeep_of(rig, at, hours, weekly)
     return AgeingView(
         state=state,
         rig=whole,

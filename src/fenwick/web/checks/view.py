@@ -5,7 +5,6 @@ from __future__ import annotations
 from dataclasses import dataclass, replace
 from math import isfinite
 
-from fenwick.core.judging.assess import assess
 from fenwick.core.judging.check import LEVEL_WORDS, OK, Check
 from fenwick.core.judging.strength import relief_that_would_do, relief_to_begin_with
 from fenwick.core.search.changes import mending
@@ -146,9 +145,9 @@ def _valve(check: Check, rig: Rig, voice: Voice) -> str:
     """What relief valve would save a bin that folds; empty for every other check."""
     if check.id != "bin-collapse":
         return ""
-    line = build_line(rig)
-    stage = next((one for one in line.separators if one.id == check.part), None)
-    would = None if stage is None else relief_that_would_do(stage, line, assess(line).point)
+    solved = lines.solve(rig)
+    stage = next((one for one in solved.line.separators if one.id == check.part), None)
+    would = None if stage is None else relief_that_would_do(stage, solved.line, solved.found.point)
     return "" if would is None else f" {relief_words(would, voice)}"
 
 
@@ -238,6 +237,7 @@ def begun(rig: Rig, what: str) -> tuple[str, object, str] | None:
 
 
 def _relief(rig: Rig, stage: str) -> dict[str, float]:
-    line, found = lines.solve(rig)
-    valve = relief_to_begin_with(next(one for one in line.separators if one.id == stage), line, found.point)
+    solved = lines.solve(rig)
+    under = next(one for one in solved.line.separators if one.id == stage)
+    valve = relief_to_begin_with(under, solved.line, solved.found.point)
     return {"opens_at_pa": float(valve.opens_at), "area_m2": float(valve.area)}

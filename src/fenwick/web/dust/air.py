@@ -7,12 +7,13 @@ from dataclasses import dataclass, replace
 from markupsafe import Markup
 
 from fenwick.core.hours.air import DustSource, Room, Session, fine_source, session
-from fenwick.core.judging.assess import Assessment, assess
+from fenwick.core.judging.assess import Assessment
 from fenwick.core.line.line import Line
 from fenwick.core.rules import RuleBook
 from fenwick.drawing.air_chart import AirCurve, render_air
-from fenwick.rig import Rig, build_line
+from fenwick.rig import Rig
 from fenwick.rig.edits.ports import alone
+from fenwick.services.lines import solve
 from fenwick.shop import ShopFile
 from fenwick.shop.work import HOUR, room_of_shop
 from fenwick.units import BadNumberError, format_value, parse_value, unit_label
@@ -58,8 +59,8 @@ def air_card(
     changes = f"{float(room.changes) * HOUR:.1f} air changes an hour{shut}"
     unit = "m³" if voice.system == "metric" else ""
     words = f"{size} {unit} room, {changes}" if unit else f"room with {changes}"
-    line = build_line(rig)
-    source = _source(line, assess(line), port)
+    solved = solve(rig)
+    source = _source(solved.line, solved.found, port)
     if source is None or any(field.error for field in fields):
         why = "" if source is None else "Mend the field above to see the curve."
         missing = "It takes the dust, the hood and the dust made in a minute at this tool."
@@ -137,6 +138,6 @@ def _before(previous: Rig | None, port: str, room: Room, duration: float, span: 
     rig = alone(previous, port) if previous else None
     if rig is None:
         return None
-    line = build_line(rig)
-    source = _source(line, assess(line), port)
+    solved = solve(rig)
+    source = _source(solved.line, solved.found, port)
     return None if source is None else session(room, source, duration, span)

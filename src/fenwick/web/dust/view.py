@@ -10,7 +10,7 @@ from markupsafe import Markup
 from fenwick.core.dust.fate import ENDS, Fate
 from fenwick.core.formulas.sizes import BREATHED, SIZES
 from fenwick.core.hours.work import Done, Week, by_class, week
-from fenwick.core.judging.assess import Assessment, assess
+from fenwick.core.judging.assess import Assessment
 from fenwick.core.rules import RuleBook
 from fenwick.data.lines import LineState
 from fenwick.drawing.fate import render_small_ends
@@ -18,6 +18,7 @@ from fenwick.drawing.flow import render_flow
 from fenwick.rig import Rig, build_line
 from fenwick.rig.edits.ports import alone
 from fenwick.rig.voice import voice_for
+from fenwick.services.lines import solve
 from fenwick.shop.read import empty_shop
 from fenwick.shop.work import jobs_on_line
 from fenwick.web.dust.air import AirCard, Typed, air_card
@@ -112,8 +113,8 @@ Shown = tuple[str, str, dict[str, float] | None, list[tuple[str, str, Markup]], 
 
 def _port_view(rig: Rig, of: str, _: Week, voice: Voice) -> Shown:
     """One port alone: (title, subtitle, ends, sizes, what it all begins as)."""
-    line = build_line(alone(rig, of) or rig)
-    found = assess(line)
+    solved = solve(alone(rig, of) or rig)
+    line, found = solved.line, solved.found
     dust = line.dust.label if line.dust else "Dust not known"
     subtitle = f"{dust}, its port open alone · widths are true"
     title = f"Where 100 g go at the {voice.name(of).lower()}"

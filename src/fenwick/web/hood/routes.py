@@ -8,15 +8,15 @@ from flask import Blueprint, abort, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
 
 from fenwick.core.catalogue.tools import TOOLS
-from fenwick.core.judging.assess import assess
 from fenwick.data.lines import LineState, line_state
-from fenwick.rig import Rig, RigError, build_line, edit_rig
+from fenwick.rig import Rig, RigError, edit_rig
 from fenwick.rig.edits.hood_options import hood_options
 from fenwick.rig.edits.ports import alone
 from fenwick.rig.format.elements import PortPart
 from fenwick.rig.format.hood import HOOD_KINDS, EnclosurePart, begun_hood, generic_hood
 from fenwick.rig.format.places import path_of
 from fenwick.rig.voice import voice_for
+from fenwick.services.lines import solve
 from fenwick.web.hood.view import branch_of, hood_editor, hood_view
 from fenwick.web.kit.database import session
 from fenwick.web.kit.editor import Editor, read_editor
@@ -104,7 +104,7 @@ def take(line_id: int, port: str, option: str) -> ResponseReturnValue:
     """Do one of the things the page offers; the gates stay as they were."""
     state, part, path = _found(line_id, port)
     rig = alone(state.rig, port) or state.rig
-    chosen = next((one for one in hood_options(rig, port, assess(build_line(rig))) if one.id == option), None)
+    chosen = next((one for one in hood_options(rig, port, solve(rig).found) if one.id == option), None)
     if chosen is None:
         abort(404)
     changed = branch_of(chosen.rig, port)

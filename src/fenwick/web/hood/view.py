@@ -8,13 +8,13 @@ from markupsafe import Markup
 
 from fenwick.core.catalogue.tools import TOOLS
 from fenwick.core.dust.capture import Capture, tool_flow
-from fenwick.core.judging.assess import Assessment, assess
+from fenwick.core.judging.assess import Assessment
 from fenwick.core.judging.check import LEVEL_WORDS
 from fenwick.core.judging.checks import speed_level
 from fenwick.core.line.line import Leaf, Line
 from fenwick.data.lines import LineState
 from fenwick.drawing.hood import render_hood
-from fenwick.rig import Rig, build_line
+from fenwick.rig import Rig
 from fenwick.rig.edits.hood_options import hood_options
 from fenwick.rig.edits.ports import alone
 from fenwick.rig.format.elements import BranchPart
@@ -22,6 +22,7 @@ from fenwick.rig.format.guesses import guess_path
 from fenwick.rig.format.hood import HOOD_KINDS, AnyHood, EnclosurePart
 from fenwick.rig.format.places import path_of
 from fenwick.rig.voice import voice_for
+from fenwick.services.lines import solve
 from fenwick.web.kit.editor import Editor, rig_field
 from fenwick.wording.hood import HOOD_WORDS, hood_rows, option_words
 from fenwick.wording.say import Voice
@@ -141,8 +142,8 @@ def hood_view(state: LineState, port: str, system: str, editor: Editor | None = 
     editor : fields as they were typed, with what is wrong with them
     """
     rig = alone(state.rig, port) or state.rig
-    line, voice = build_line(rig), voice_for(rig, system)
-    found = assess(line)
+    solved, voice = solve(rig), voice_for(rig, system)
+    line, found = solved.line, solved.found
     at = [leaf.id for leaf in line.leaves].index(port)
     leaf = line.leaves[at]
     caught = next((one for one in found.captures if one.id == port), None)

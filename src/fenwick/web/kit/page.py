@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
-from flask import Flask, Response, render_template, request
+from flask import Flask, Response, g, render_template, request
 from flask import session as cookie
 from sqlalchemy.exc import SQLAlchemyError
 
@@ -23,7 +23,21 @@ def init_app(app: Flask) -> None:
     app.after_request(_renew)
 
 
+def pill_follows() -> None:
+    """The answer at hand brings the pill of the header in a second fragment."""
+    g.pill_follows = True
+
+
 def _header() -> dict[str, Any]:
+    """Worked out once in a request, however many templates it renders; not at all for a fragment without it."""
+    if g.get("pill_follows"):
+        return NOTHING
+    if "header" not in g:
+        g.header = _read_header()
+    return dict(g.header)
+
+
+def _read_header() -> dict[str, Any]:
     try:
         here = line_in_hand()
         if here is None:
@@ -51,7 +65,8 @@ def _open(line_id: int) -> Tally | None:
 
 def _renew(response: Response) -> Response:
     """Behind the fragment of a change, the pill of the header as it is now."""
-    changed = request.method == "POST" and request.headers.get("HX-Request") and response.status_code == 200
+    answered = response.status_code == 200 and not g.get("pill_follows")
+    changed = request.method == "POST" and request.headers.get("HX-Request") and answered
     if changed and response.mimetype == "text/html" and not response.direct_passthrough and response.data:
         pill = render_template("_checks_pill.html", oob_pill=True)
         response.data = response.get_data() + pill.encode()

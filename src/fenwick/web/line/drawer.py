@@ -7,7 +7,6 @@ from dataclasses import dataclass, replace
 from flask import abort, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
 
-from fenwick.core.judging.assess import assess
 from fenwick.core.search.drawer import Task
 from fenwick.core.search.figures import Figures, figures_at
 from fenwick.data.lines import LineState, line_names, line_state
@@ -15,7 +14,8 @@ from fenwick.data.shops import the_shop
 from fenwick.rig import RigError, build_line, edit_rig
 from fenwick.rig.voice import voice_for
 from fenwick.services import lines
-from fenwick.shop.drawer import FoundLine, lines_from_drawer, task_for
+from fenwick.services.drawer import from_drawer
+from fenwick.shop.drawer import FoundLine, task_for
 from fenwick.units import BadNumberError, format_value, parse_value, unit_label
 from fenwick.web.kit.database import session
 from fenwick.web.kit.fields import Field
@@ -73,7 +73,7 @@ def make_variant(line_id: int) -> ResponseReturnValue:
     if ask.task is None or state.owned is None:
         abort(400)
     task = ask.task if request.values.get("paid") else replace(ask.task, spend=0.0)
-    found = lines_from_drawer(state.rig, ask.port, state.owned, task)
+    found = from_drawer(state.rig, ask.port, state.owned, task)
     index = request.form.get("index", "")
     if not index.isdigit() or int(index) >= len(found):
         abort(404)
@@ -115,13 +115,13 @@ def _cards(state: LineState, ask: DrawerAsked) -> tuple[list[Card], str]:
     assert ask.task is not None
     assert state.owned is not None
     system = unit_system()
-    line = build_line(state.rig)
-    at = [leaf.id for leaf in line.leaves].index(ask.port)
-    today = figures_at(line, assess(line), at)
-    free = lines_from_drawer(state.rig, ask.port, state.owned, replace(ask.task, spend=0.0))
+    solved = lines.solve(state.rig)
+    at = [leaf.id for leaf in solved.line.leaves].index(ask.port)
+    today = figures_at(solved.line, solved.found, at)
+    free = from_drawer(state.rig, ask.port, state.owned, replace(ask.task, spend=0.0))
     cards = [_card(i, found, today, state, system, paid=False) for i, found in enumerate(free)]
     if ask.task.spend > 0.0:
-        paid = [f for f in lines_from_drawer(state.rig, ask.port, state.owned, ask.task)[:1] if f.buy]
+        paid = [f for f in from_drawer(state.rig, ask.port, state.owned, ask.task)[:1] if f.buy]
         cards += [_card(i, found, today, state, system, paid=True) for i, found in enumerate(paid)]
     note = ""
     if not free:

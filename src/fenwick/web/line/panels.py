@@ -2,21 +2,21 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
 from fenwick.core.line.line import Line
+from fenwick.data.lines import LineState
 from fenwick.rig import Rig
 from fenwick.rig.edits.measure import GuessEffect, measure_next
 from fenwick.rig.format.describe import FieldFacts
-from fenwick.rig.voice import voice_for
+from fenwick.services.advice import changes_for
 from fenwick.units import format_value
 from fenwick.web.kit.editor import rig_field
 from fenwick.web.kit.fields import Field
 from fenwick.wording.hookup import HookUp, hook_up
 from fenwick.wording.measure import how_to_measure, what_hangs_on_it
 from fenwick.wording.say import Voice
-from fenwick.wording.whatif import TIME_WORDS, Suggestion, with_the_time
+from fenwick.wording.whatif import TIME_WORDS, suggestion, with_the_time
 
 PART, HOOKUP, MEASURE = "part", "hookup", "measure"
 FIRST_MEASURES = 3  #: shown before the rest is asked for
@@ -57,20 +57,24 @@ class PanelChoice:
     refused: tuple[str, str, str, str] | None = None  #: (part, key, text, error) of a measurement
 
 
-def open_panel(
-    choice: PanelChoice, rig: Rig, line: Line, port: int, suggestions: Sequence[Suggestion], system: str
-) -> Panel:
-    """The panel asked for; `suggestions` are the single changes that help the port, best first."""
+def open_panel(choice: PanelChoice, state: LineState, line: Line, port: int, voice: Voice) -> Panel:
+    """The panel asked for, at a port."""
+    rig = state.rig
     guesses = len(rig.guesses)
-    voice = voice_for(rig, system)
     if choice.key == HOOKUP:
         rows, more = _rows(rig, port, voice, choice)
-        time = with_the_time(suggestions, choice.time) if choice.time in TIME_WORDS else ""
-        return Panel(HOOKUP, guesses, hook_up(line, port, voice), rows, more, time)
+        return Panel(HOOKUP, guesses, hook_up(line, port, voice), rows, more, _in_the_time(choice, state, port, voice))
     if choice.key == MEASURE and guesses:
         rows, more = _rows(rig, port, voice, choice)
         return Panel(MEASURE, guesses, None, rows, more)
     return Panel(PART, guesses)
+
+
+def _in_the_time(choice: PanelChoice, state: LineState, port: int, voice: Voice) -> str:
+    if choice.time not in TIME_WORDS:
+        return ""
+    changes = changes_for(state.rig, state.owned, port)
+    return with_the_time([suggestion(outcome, voice) for outcome in changes], choice.time)
 
 
 def _rows(rig: Rig, port: int, voice: Voice, choice: PanelChoice) -> tuple[tuple[MeasureRow, ...], int]:

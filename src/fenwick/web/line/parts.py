@@ -26,7 +26,7 @@ from fenwick.web.kit.history import save
 from fenwick.web.kit.units import unit_system
 from fenwick.web.line.form import open_editor
 from fenwick.web.line.routes import after_change, bp, render
-from fenwick.web.line.view import Attempt, line_view
+from fenwick.web.line.view import Attempt
 
 TOOL, GATE_HERE = "tool", "gate-here"  #: what can be added besides parts
 Change = tuple[Rig, str | None, str]  #: the changed rig, the part to pick then, and what was done
@@ -109,6 +109,6 @@ def restructure(line_id: int, part: str, action: str) -> ResponseReturnValue:
     except RigError as error:
         sentence = error.problems[0].sentence(system)
         refused = editor.with_error(f"{sentence[:1].upper()}{sentence[1:]}.")
-        return render(line_view(state, system, part, request.form.get("port"), Attempt(refused)), 422)
+        return render(state, part, request.form.get("port"), Attempt(refused), 422)
     save(line_id, changed, label)
     return after_change(line_id, pick)

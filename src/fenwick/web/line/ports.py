@@ -6,30 +6,26 @@ import csv
 from collections.abc import Sequence
 from dataclasses import astuple, fields, replace
 from io import StringIO
-from typing import TypeVar
 
 from flask import Response, abort, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
 from markupsafe import Markup
 
 from fenwick.core.dust.fate import Fate
-from fenwick.core.judging.assess import assess
 from fenwick.data.lines import LineState, line_names, line_state
 from fenwick.drawing.fate import render_small_fate
 from fenwick.rig import Rig, RigError, build_line, edit_rig
-from fenwick.rig.edits.hood_options import hood_options
-from fenwick.rig.edits.ports import alone
 from fenwick.rig.voice import voice_for
+from fenwick.services.ports import PortStudy, port_studies, together_studies
 from fenwick.web.kit.database import session
 from fenwick.web.kit.history import save
 from fenwick.web.kit.units import unit_system
 from fenwick.web.line.routes import bp
 from fenwick.wording.hood import option_words
-from fenwick.wording.ports import PortRow, TogetherRow, port_rows, together_rows
+from fenwick.wording.ports import PortRow, TogetherRow, port_row, together_row
 from fenwick.wording.say import Voice
 
 BAR = 250.0  #: width of a row's bar [px]
-Row = TypeVar("Row", PortRow, TogetherRow)
 
 
 @bp.get("/lines/<int:line_id>/ports")
@@ -39,34 +35,38 @@ def ports(line_id: int) -> ResponseReturnValue:
 
 
 def _page(state: LineState, error: str = "") -> str:
-    line, voice = build_line(state.rig), voice_for(state.rig, unit_system())
-    together = together_rows(line, [c.ports for c in state.rig.line.combinations], voice)
+    rig = state.rig
     return render_template(
         "line/ports.html",
         state=state,
-        rows=[(_helped(row, state.rig, voice), bar) for row, bar in _with_bars(port_rows(line, voice))],
-        together=_with_bars(together),
+        rows=[(row, _bar(study.found.fate)) for row, study in zip(_rows(rig), port_studies(rig), strict=True)],
+        together=[(row, _bar(s.found.fate)) for row, s in zip(_together(rig), together_studies(rig), strict=True)],
         error=error,
         lines=line_names(session(), state.id),
-        hoods={leaf.id: leaf.port.hood is not None for leaf in line.leaves},
+        hoods={leaf.id: leaf.port.hood is not None for leaf in build_line(rig).leaves},
     )
 
 
-def _helped(row: PortRow, rig: Rig, voice: Voice) -> PortRow:
+def _bar(fate: Fate | None) -> Markup | None:
+    return render_small_fate(fate, BAR) if fate else None
+
+
+def _rows(rig: Rig) -> list[PortRow]:
+    voice = voice_for(rig, unit_system())
+    return [_helped(port_row(s.line, s.found, s.port, s.best, voice), s, voice) for s in port_studies(rig)]
+
+
+def _helped(row: PortRow, study: PortStudy, voice: Voice) -> PortRow:
     """A row that no change of the line would help, with what helps most at its hood."""
-    lone = alone(rig, row.id)
-    if row.helps or lone is None:
+    if study.hood is None:
         return row
-    options = hood_options(lone, row.id, assess(build_line(lone)))
-    best = next((option for option in options if option.id != "outdoors"), None)
-    if best is None:
-        return row
-    words, _ = option_words(best.id, best.value, voice)
-    return replace(row, helps=f"{words}: {100.0 * best.gain:.0f} g of 100 less in the room")
+    words, _ = option_words(study.hood.id, study.hood.value, voice)
+    return replace(row, helps=f"{words}: {100.0 * study.hood.gain:.0f} g of 100 less in the room")
 
 
-def _with_bars(rows: Sequence[tuple[Row, Fate | None]]) -> list[tuple[Row, Markup | None]]:
-    return [(row, render_small_fate(fate, BAR) if fate else None) for row, fate in rows]
+def _together(rig: Rig) -> list[TogetherRow]:
+    voice = voice_for(rig, unit_system())
+    return [together_row(study.line, study.found, study.ports, voice) for study in together_studies(rig)]
 
 
 @bp.post("/lines/<int:line_id>/combinations")
@@ -115,17 +115,14 @@ def choose_use(line_id: int) -> ResponseReturnValue:
 def ports_csv(line_id: int) -> ResponseReturnValue:
     """The same as CSV, figures with their units."""
     state = line_state(session(), line_id)
-    rows = port_rows(build_line(state.rig), voice_for(state.rig, unit_system()))
-    return _csv([row for row, _ in rows], PortRow, "ports.csv")
+    return _csv(_rows(state.rig), PortRow, "ports.csv")
 
 
 @bp.get("/lines/<int:line_id>/used-together.csv")
 def together_csv(line_id: int) -> ResponseReturnValue:
     """The combinations really used as CSV."""
     state = line_state(session(), line_id)
-    ports = [c.ports for c in state.rig.line.combinations]
-    rows = together_rows(build_line(state.rig), ports, voice_for(state.rig, unit_system()))
-    return _csv([row for row, _ in rows], TogetherRow, "used-together.csv")
+    return _csv(_together(state.rig), TogetherRow, "used-together.csv")
 
 
 def _csv(rows: Sequence[PortRow | TogetherRow], kind: type[PortRow | TogetherRow], name: str) -> Response:

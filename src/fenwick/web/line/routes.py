@@ -14,16 +14,17 @@ from fenwick.rig.edits.changes import candidate_of
 from fenwick.rig.edits.measure import confirm_guess, path_of_guess
 from fenwick.rig.edits.ports import alone
 from fenwick.rig.voice import voice_for
+from fenwick.services.lines import solve
 from fenwick.shop.into_line import apply_change
 from fenwick.units import BadNumberError
 from fenwick.web.kit.database import session
 from fenwick.web.kit.editor import field_value_at, read_editor, rig_field
 from fenwick.web.kit.history import save, step
+from fenwick.web.kit.page import pill_follows
 from fenwick.web.kit.units import unit_system
 from fenwick.web.line.form import open_editor
 from fenwick.web.line.panels import MEASURE, PART, PanelChoice
-from fenwick.web.line.view import Attempt, LineView, Tried, line_view
-from fenwick.wording.say import Voice
+from fenwick.web.line.view import Attempt, Tried, late_of, line_view, port_index, voice_of
 from fenwick.wording.whatif import action_words
 
 bp = Blueprint("line", __name__)
@@ -42,9 +43,21 @@ def start() -> ResponseReturnValue:
 def show(line_id: int) -> ResponseReturnValue:
     """A line, with one part picked, or another panel opened."""
     panel = PanelChoice(request.args.get("panel", PART), "all" in request.args, request.args.get("time"))
-    state = line_state(session(), line_id)
     part, port = request.args.get("part"), request.args.get("port")
-    return render(line_view(state, unit_system(), part, port, Attempt(panel=panel)))
+    return render(line_state(session(), line_id), part, port, Attempt(panel=panel))
+
+
+@bp.get("/lines/<int:line_id>/late")
+def late(line_id: int) -> ResponseReturnValue:
+    """What is slower than the eye: the band, the single changes, the checks of the header."""
+    key = request.args.get("try")
+    state = line_state(session(), line_id) if key is None else _trying(line_id, key)
+    voice = voice_of(state, unit_system())
+    at = port_index(solve(state.rig).line, request.args.get("port"), None)
+    found = late_of(state, at, voice, trying=key is not None)
+    return render_template(
+        "line/_late.html", late=found, line_id=line_id, port=request.args.get("port"), pill=key is None
+    )
 
 
 @bp.post("/lines/<int:line_id>/parts/<part>")
@@ -57,7 +70,7 @@ def change_part(line_id: int, part: str) -> ResponseReturnValue:
     change = read_editor(state.rig, editor, request.form, system)
     bad = change.editor.error or any(field.error for field in change.editor.fields)
     if bad:
-        return render(line_view(state, system, part, request.values.get("port"), Attempt(change.editor)), 422)
+        return render(state, part, request.values.get("port"), Attempt(change.editor), 422)
     if change.rig is not None:
         save(line_id, change.rig, change.label)
     return after_change(line_id, part)
@@ -79,7 +92,7 @@ def measured(line_id: int, part: str, key: str) -> ResponseReturnValue:
     except (BadNumberError, RigError) as error:
         sentence = error.problems[0].sentence(system) if isinstance(error, RigError) else str(error)
         panel = replace(panel, refused=(part, key, text, sentence))
-        return render(line_view(state, system, None, request.form.get("port"), Attempt(panel=panel)), 422)
+        return render(state, None, request.form.get("port"), Attempt(panel=panel), 422)
     save(line_id, rig, f"{name} measured")
     return after_change(line_id, None, panel)
 
@@ -103,24 +116,23 @@ def open_alone(line_id: int, port: str) -> ResponseReturnValue:
 @bp.get("/lines/<int:line_id>/try/<key>")
 def try_change(line_id: int, key: str) -> ResponseReturnValue:
     """The page as it would be after one change; nothing is saved."""
-    state, changed, candidate = _tried(line_id, key)
-    system = unit_system()
-    tried = replace(state, rig=changed, previous=state.rig)
-    trial = Tried(key, action_words(candidate, _voice(state, system)))
-    return render(line_view(tried, system, _touched(candidate), request.args.get("port"), Attempt(trial=trial)))
+    state, _, candidate = _tried(line_id, key)
+    trial = Tried(key, action_words(candidate, voice_of(state, unit_system())))
+    return render(_trying(line_id, key), _touched(candidate), request.args.get("port"), Attempt(trial=trial))
+
+
+def _trying(line_id: int, key: str) -> LineState:
+    """The line as it would be after one change; 404 for one that it does not know."""
+    state, changed, _ = _tried(line_id, key)
+    return replace(state, rig=changed, previous=state.rig)
 
 
 @bp.post("/lines/<int:line_id>/keep/<key>")
 def keep_change(line_id: int, key: str) -> ResponseReturnValue:
     """Make the change that was tried."""
     state, changed, candidate = _tried(line_id, key)
-    save(line_id, changed, action_words(candidate, _voice(state, unit_system())))
+    save(line_id, changed, action_words(candidate, voice_of(state, unit_system())))
     return after_change(line_id, _touched(candidate))
-
-
-def _voice(state: LineState, system: str) -> Voice:
-    owned = {vacuum.id: vacuum.name for vacuum in state.owned.vacuums} if state.owned else {}
-    return voice_for(state.rig, system, owned)
 
 
 def _touched(candidate: Candidate) -> str:
@@ -171,17 +183,15 @@ def save_rig(line_id: int) -> ResponseReturnValue:
 @bp.post("/lines/<int:line_id>/rig")
 def open_rig(line_id: int) -> ResponseReturnValue:
     """Put an uploaded rig file in the line's place; one undo brings the old line back."""
-    state, system = line_state(session(), line_id), unit_system()
+    state = line_state(session(), line_id)
     upload = request.files.get("rig")
     if upload is None or not upload.filename:
-        return render(line_view(state, system, None, attempt=Attempt(upload_error="Choose a rig file first.")), 422)
+        return render(state, None, None, Attempt(upload_error="Choose a rig file first."), 422)
     try:
         rig = read_rig(upload.stream.read())
     except RigError as error:
         name = upload.filename[:60]
-        return render(
-            line_view(state, system, None, attempt=Attempt(upload_error=f"{name} was not opened. {error}")), 422
-        )
+        return render(state, None, None, Attempt(upload_error=f"{name} was not opened. {error}"), 422)
     save(line_id, rig, f"Opened {upload.filename[:80]}")
     return after_change(line_id, None)
 
@@ -190,16 +200,22 @@ def after_change(line_id: int, part: str | None, panel: PanelChoice | None = Non
     """After a change: the fragment for htmx, a fresh page otherwise."""
     port = request.values.get("port")
     if request.headers.get("HX-Request"):
-        return render(line_view(line_state(session(), line_id), unit_system(), part, port, Attempt(panel=panel)))
+        return render(line_state(session(), line_id), part, port, Attempt(panel=panel))
     key, everything = (panel.key, "1" if panel.everything else None) if panel else (None, None)
     return redirect(url_for("line.show", line_id=line_id, part=part, port=port, panel=key, all=everything))
 
 
-def render(view: LineView, status: int = 200) -> ResponseReturnValue:
-    """The fragment for htmx, the whole page otherwise."""
-    template = "line/_bench.html" if request.headers.get("HX-Request") else "line/page.html"
-    names = line_names(session(), view.state.id)
-    return render_template(template, view=view, lines=names, near=_near(names, view.state.id)), status
+def render(
+    state: LineState, part: str | None, port: str | None, attempt: Attempt | None = None, status: int = 200
+) -> ResponseReturnValue:
+    """The fragment for htmx, what is slower than the eye following by itself; the whole page at once otherwise."""
+    fragment = bool(request.headers.get("HX-Request"))
+    view = line_view(state, unit_system(), part, port, attempt, whole=not fragment)
+    if fragment:
+        pill_follows()
+    template = "line/_bench.html" if fragment else "line/page.html"
+    names = line_names(session(), state.id)
+    return render_template(template, view=view, lines=names, near=_near(names, state.id)), status
 
 
 def _near(lines: list[tuple[int, str]], line_id: int) -> set[int]:

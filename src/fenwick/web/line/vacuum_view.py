@@ -12,7 +12,6 @@ from fenwick.core.catalogue.vacuums import VACUUMS
 from fenwick.core.doubt.doubts import Doubt, is_starved
 from fenwick.core.formulas.air import REFERENCE_DENSITY
 from fenwick.core.formulas.fan import hole_plate_flow
-from fenwick.core.judging.assess import assess
 from fenwick.core.line.cases import solve_cases
 from fenwick.core.line.line import Line
 from fenwick.core.line.ports import Alone, each_alone
@@ -21,6 +20,7 @@ from fenwick.drawing import FanChart, RunningPoint, render_fan_chart
 from fenwick.rig import Rig, build_line, edit_rig
 from fenwick.rig.format.model import HolesPart, PointsPart
 from fenwick.rig.voice import voice_for
+from fenwick.services.lines import Solved, solve
 from fenwick.web.kit.editor import Editor
 from fenwick.web.line.curve_table import HOLES, POINTS, CurveTable, open_table
 from fenwick.web.line.form import LABEL, open_editor
@@ -131,7 +131,7 @@ def vacuum_view(state: LineState, system: str, way: str | None, attempt: VacuumA
             )
             for c, case in enumerate(figures.cases)
         ],
-        notes=_notes(line, running, voice),
+        notes=_notes(solve(rig), running, voice),
         editor=attempt.editor or (open_editor(rig, LABEL, rig.vacuum.name, system) if way == "label" else None),
         table=table,
         plan=hole_plan(line, voice) if way == HOLES else [],
@@ -177,9 +177,9 @@ def _flows(flows: np.ndarray[tuple[int], np.dtype[np.float64]], voice: Voice) ->
     return [voice.figure(float(flow), "flow") for flow in flows]
 
 
-def _notes(line: Line, running: list[RunningPoint], voice: Voice) -> list[str]:
-    said = [check_sentence(c, voice) for c in assess(line).checks if c.id in CURVE_CHECKS and int(c.level[0]) > 0]
-    starving = next((point for point in running if is_starved(line, point.flow)), None)
+def _notes(solved: Solved, running: list[RunningPoint], voice: Voice) -> list[str]:
+    said = [check_sentence(c, voice) for c in solved.found.checks if c.id in CURVE_CHECKS and int(c.level[0]) > 0]
+    starving = next((point for point in running if is_starved(solved.line, point.flow)), None)
     return [*said, warning(Doubt("starved", "vacuum", starving.flow), voice)] if starving else said
 
 

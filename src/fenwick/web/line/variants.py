@@ -7,7 +7,6 @@ from dataclasses import dataclass
 from flask import redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
 
-from fenwick.core.judging.assess import assess
 from fenwick.core.search.figures import figures_at
 from fenwick.data.lines import (
     LineState,
@@ -18,10 +17,10 @@ from fenwick.data.lines import (
     line_state,
     set_removed,
 )
-from fenwick.rig import RigError, build_line, edit_rig
+from fenwick.rig import RigError, edit_rig
 from fenwick.rig.compare import Difference, differences
 from fenwick.rig.voice import voice_for
-from fenwick.services.lines import store
+from fenwick.services.lines import solve, store
 from fenwick.units import format_value
 from fenwick.web.kit.database import session
 from fenwick.web.kit.units import unit_system
@@ -100,9 +99,8 @@ def compare(line_id: int, other_id: int) -> ResponseReturnValue:
 
 
 def _side(state: LineState, system: str) -> Side:
-    line = build_line(state.rig)
-    port = next((i for i, leaf in enumerate(line.leaves) if leaf.open), 0)
-    found = assess(line)
+    solved = solve(state.rig)
+    line, found, port = solved.line, solved.found, solved.first_open
     return Side(line, found, figures_at(line, found, port), port, voice_for(state.rig, system))
 
 

@@ -9,14 +9,10 @@ from markupsafe import Markup
 
 from fenwick.core.arrays import one_value
 from fenwick.core.components.wet import WET_DUSTS
-from fenwick.core.doubt.uncertainty import sureness
 from fenwick.core.errors import CoreError
-from fenwick.core.judging.assess import Assessment, assess
+from fenwick.core.judging.assess import Assessment
 from fenwick.core.line.line import Line
 from fenwick.core.line.ports import each_alone
-from fenwick.core.search.changes import candidates
-from fenwick.core.search.figures import figures_at
-from fenwick.core.search.whatif import ranked, try_all, try_exchanges
 from fenwick.data.lines import LineState
 from fenwick.drawing import (
     NARROW,
@@ -25,13 +21,14 @@ from fenwick.drawing import (
 )
 from fenwick.drawing.fate import fate_ends
 from fenwick.drawing.states import worst_part
-from fenwick.rig import Rig, build_line
+from fenwick.rig import Rig
 from fenwick.rig.edits.changes import candidate_key
 from fenwick.rig.edits.structure import ADDABLE, ON_TRUNK
 from fenwick.rig.format.separator import SeparatorPart, WetStagePart
 from fenwick.rig.voice import voice_for
+from fenwick.services.advice import changes_for
+from fenwick.services.lines import solve, sureness_of
 from fenwick.shop import ShopFile
-from fenwick.shop.into_line import with_other_vacuums
 from fenwick.shop.work import room_of_shop
 from fenwick.web.kit.editor import Editor
 from fenwick.web.line.form import open_editor
@@ -50,6 +47,7 @@ from fenwick.web.line.swaps import swaps_for
 from fenwick.wording import VerdictRow, check_sentence, least_certain, verdict, warnings
 from fenwick.wording.air import minutes
 from fenwick.wording.say import Voice
+from fenwick.wording.verdict import believable_words
 from fenwick.wording.whatif import Suggestion, suggestion
 
 MOST_SUGGESTIONS = 3
@@ -94,6 +92,14 @@ class Chip:
 
 
 @dataclass(frozen=True)
+class Late:
+    """What is slower than the eye."""
+
+    believable: str  #: of what is kept, in a sentence
+    suggestions: list[tuple[str, Suggestion]]  #: (key, words) of the single changes that help, best first
+
+
+@dataclass(frozen=True)
 class LineView:
     """The Line page."""
 
@@ -120,7 +126,7 @@ class LineView:
     addable: dict[str, str]  #: kinds of part that can be added
     joins: dict[str, str]  #: what can be added to where branches join
     swaps: list[tuple[str, list[tuple[str, str]]]]  #: what it can be exchanged for: (heading, (value, words))
-    suggestions: list[tuple[str, Suggestion]]  #: (key, words), best first
+    late: Late | None  #: what is slower than the eye; None: it follows by itself
     trial: Tried | None
     panel: Panel
     upload_error: str = ""
@@ -132,6 +138,8 @@ def line_view(
     part: str | None,
     port: str | None = None,
     attempt: Attempt | None = None,
+    *,
+    whole: bool = True,
 ) -> LineView:
     """Solve a line and prepare its page.
 
@@ -142,14 +150,14 @@ def line_view(
     part : id of the part being edited; None picks the worst one
     port : id of the tool port to look at; None picks that of the part, or the first open one
     attempt : what was just tried and has not been saved
+    whole : with what is slower than the eye; else that follows
     """
     attempt = attempt or Attempt()
     rig = state.rig
-    owned = {vacuum.id: vacuum.name for vacuum in state.owned.vacuums} if state.owned else {}
-    voice = voice_for(rig, system, owned)
-    line = build_line(rig)
-    found = assess(line)
-    at = _port_index(line, port, part)
+    voice = voice_of(state, system)
+    solved = solve(rig)
+    line, found = solved.line, solved.found
+    at = port_index(line, port, part)
     leaf = line.leaves[at]
     part = part if part and part in voice.names else (worst_part(found) or leaf.id)
     editor = None if attempt.trial else attempt.editor or open_editor(rig, part, voice.name(part), system)
@@ -161,9 +169,8 @@ def line_view(
         name: lay_out_scene(rig, found, voice, canvas, link, part, at)
         for name, canvas in (("wide", WIDE), ("narrow", NARROW))
     }
-    rows = verdict(line, found, sureness(line).kept, voice, at, mask_words(state.owned, line))
-    suggestions = [] if attempt.trial else _suggestions(line, found, at, with_other_vacuums(rig, state.owned), voice)
-    panel = open_panel(attempt.panel or PanelChoice(), rig, line, at, [words for _, words in suggestions], system)
+    rows = verdict(line, found, None, voice, at, mask_words(state.owned, line))
+    panel = open_panel(attempt.panel or PanelChoice(), state, line, at, voice)
     notes = _notes(found, voice) + [Note("", sentence) for sentence in warnings(line, found, voice)]
     return LineView(
         state=state,
@@ -188,7 +195,7 @@ def line_view(
         parts=parts_of(scenes["wide"]),
         editor=editor,
         plan=plan_of(rig, line, found, voice, part),
-        suggestions=suggestions[:MOST_SUGGESTIONS],
+        late=late_of(state, at, voice, trying=attempt.trial is not None) if whole else None,
         trial=attempt.trial,
         addable=_addable(rig, part),
         panel=panel,
@@ -222,22 +229,20 @@ def _joins(rig: Rig, part: str) -> dict[str, str]:
     return {"tool": "Another tool beside it", **({} if branch.gate else {"gate-here": "Gate where it joins"})}
 
 
-def _suggestions(
-    line: Line, found: Assessment, at: int, others: dict[str, Line], voice: Voice
-) -> list[tuple[str, Suggestion]]:
-    """The best single changes; of one kind at one part only the best."""
-    if not line.leaves[at].open:
-        return []
-    now = figures_at(line, found, at)
-    outcomes = ranked([*try_all(line, at, candidates(line, at), now), *try_exchanges(line, at, others, now)])
-    best: dict[tuple[str, str], tuple[str, Suggestion]] = {}
-    for outcome in outcomes:
-        key = (outcome.candidate.kind, outcome.candidate.part)
-        best.setdefault(key, (candidate_key(outcome.candidate), suggestion(outcome, voice)))
-    return list(best.values())
+def voice_of(state: LineState, system: str) -> Voice:
+    """Words and units for a line, with the names of what its shop has besides."""
+    owned = {vacuum.id: vacuum.name for vacuum in state.owned.vacuums} if state.owned else {}
+    return voice_for(state.rig, system, owned)
 
 
-def _port_index(line: Line, port: str | None, part: str | None) -> int:
+def late_of(state: LineState, at: int, voice: Voice, *, trying: bool) -> Late:
+    """What is slower than the eye, for the port at a place among the leaves; while a change is tried no others."""
+    believable = believable_words(sureness_of(state.rig).kept, voice)
+    outcomes = () if trying else changes_for(state.rig, state.owned, at)[:MOST_SUGGESTIONS]
+    return Late(believable, [(candidate_key(one.candidate), suggestion(one, voice)) for one in outcomes])
+
+
+def port_index(line: Line, port: str | None, part: str | None) -> int:
     """Which leaf to look at: the one asked for, else one whose way holds the part, else the first open one."""
     ids = [leaf.id for leaf in line.leaves]
     if port in ids:
@@ -267,10 +272,11 @@ def _before(state: LineState, system: str, port: str) -> dict[str, str]:
     """The verdict's figures before the last change; empty without one, or when the old line cannot be solved."""
     if state.previous is None:
         return {}
-    line, voice = build_line(state.previous), voice_for(state.previous, system)
+    voice = voice_for(state.previous, system)
     try:
-        at = [leaf.id for leaf in line.leaves].index(port)
-        old = verdict(line, assess(line), None, voice, at)
+        solved = solve(state.previous)
+        at = [leaf.id for leaf in solved.line.leaves].index(port)
+        old = verdict(solved.line, solved.found, None, voice, at)
     except (CoreError, ValueError):  # it could not be solved, or had no such port
         return {}
     return {row.id: f"{row.value} {row.unit}".strip() for row in old}

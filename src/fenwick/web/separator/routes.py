@@ -6,17 +6,17 @@ from flask import Blueprint, abort, jsonify, redirect, render_template, request,
 from flask.typing import ResponseReturnValue
 
 from fenwick.core.dust.traces import traces
-from fenwick.core.judging.assess import assess
 from fenwick.data.lines import LineState, first_line_id, free_name, line_names, line_state
 from fenwick.data.shops import the_shop
 from fenwick.drawing.section import frame_of
-from fenwick.rig import RigError, build_line, edit_rig
+from fenwick.rig import RigError, edit_rig
 from fenwick.rig.edits.kinds import KINDS, change_kind, turn_inlet
 from fenwick.rig.edits.schools import schools
 from fenwick.rig.edits.structure import add_part
 from fenwick.rig.format.separator import SeparatorPart
 from fenwick.rig.voice import voice_for
 from fenwick.services import lines
+from fenwick.services.lines import solve
 from fenwick.web.kit.database import session
 from fenwick.web.kit.editor import read_editor
 from fenwick.web.kit.history import save
@@ -200,8 +200,8 @@ def step(line_id: int, way: str) -> ResponseReturnValue:
 def motion(line_id: int) -> ResponseReturnValue:
     """Ways of grains through the separator, for the canvas over its drawing."""
     state, part = _found(line_id)
-    line = build_line(state.rig)
-    found = assess(line)
+    solved = solve(state.rig)
+    line, found = solved.line, solved.found
     stage = next(one for one in line.separators if one.id == part.id)
     result = next(one for one in found.separations if one.id == part.id)
     followed = traces(stage, line, found.point, result)

@@ -7,22 +7,24 @@ from dataclasses import dataclass
 from markupsafe import Markup
 
 from fenwick.core.components.separator import Separator
-from fenwick.core.doubt.uncertainty import sureness
 from fenwick.core.dust.separation import Separation, fill_mark
 from fenwick.core.dust.stream import kept_by_models
 from fenwick.core.formulas.sizes import mass_median
-from fenwick.core.judging.assess import Assessment, assess
+from fenwick.core.judging.assess import Assessment
 from fenwick.core.line.line import Line
-from fenwick.core.search.effects import effects, sweeps
+from fenwick.core.rules import RuleBook
+from fenwick.core.search.effects import Sweep
 from fenwick.data.lines import LineState
 from fenwick.drawing.grade_chart import GradeChart, render_grade_chart
 from fenwick.drawing.lid import render_lid
 from fenwick.drawing.section import render_section
 from fenwick.drawing.sweep_chart import render_sweep
-from fenwick.rig import Rig, build_line
+from fenwick.rig import Rig
 from fenwick.rig.edits.kinds import KINDS, kind_of
 from fenwick.rig.format.separator import ChamberPart, CyclonePart, SeparatorPart
 from fenwick.rig.voice import voice_for
+from fenwick.services.lines import solve, sureness_of
+from fenwick.services.separators import study_of
 from fenwick.web.kit.editor import Editor
 from fenwick.web.separator.fields import DUST_ROWS, ROWS, dust_editor, whole_editor
 from fenwick.wording import VerdictRow, check_sentence
@@ -88,14 +90,11 @@ class SeparatorView:
 
 def picture_of(rig: Rig, part: SeparatorPart, system: str, *, bands: bool = True) -> Picture:
     """Drawing, figures and grade curve; without bands where it has to be quick."""
-    line, voice = build_line(rig), voice_for(rig, system)
-    return _picture(line, assess(line), part, voice, bands=bands)
-
-
-def _picture(line: Line, found: Assessment, part: SeparatorPart, voice: Voice, *, bands: bool) -> Picture:
+    solved = solve(rig)
+    line, found, voice = solved.line, solved.found, voice_for(rig, system)
     stage, _ = _stage(line, found, part.id)
     at = [one.id for one in line.stages].index(part.id)
-    sure = sureness(line).stages[at] if bands else None
+    sure = sureness_of(rig).stages[at] if bands else None
     grade, past = _grade(found, at, voice)
     free = next((float(c.limit[0]) for c in found.checks if c.id == "bin-full" and c.part == part.id), 0.0)
     return Picture(
@@ -136,12 +135,11 @@ def separator_view(
 ) -> SeparatorView:
     """Solve the line and prepare the page of one of its separators."""
     rig = state.rig
-    line, voice = build_line(rig), voice_for(rig, system)
-    found = assess(line)
+    solved, voice = solve(rig), voice_for(rig, system)
+    line, found = solved.line, solved.found
     stage, result = _stage(line, found, part.id)
     at = [one.id for one in line.stages].index(part.id)
-    known = line.dust is not None
-    faults, sizes = effects(line, stage) if known else ((), ())
+    study = study_of(rig, part.id)
     row = found.point.stations.index(part.id)
     density = float(found.point.stations.density_mean[row, 0])
     return SeparatorView(
@@ -152,7 +150,7 @@ def separator_view(
         kind=kind_of(part),
         kinds={key: (kind.label, kind.sentence) for key, kind in KINDS.items()},
         others=[(one.id, voice.name(one.id)) for one in line.separators if one.id != part.id],
-        picture=_picture(line, found, part, voice, bands=True),
+        picture=picture_of(rig, part, system),
         editor=editor or whole_editor(rig, part, voice.name(part.id), system),
         rows={key: word for key, (word, _) in ROWS.items() if key != "slots" or hasattr(part, "slots")},
         inlet_words=_inlet_words(part),
@@ -160,9 +158,9 @@ def separator_view(
         if found.walk is not None and result.others
         else [],
         drop_checks=drop_checks(stage, result, density, voice),
-        faults=[effect_row(effect, voice) for effect in faults],
-        sizes=[effect_row(effect, voice) for effect in sizes],
-        sweeps=_sweeps(line, stage, voice) if known else [],
+        faults=[effect_row(effect, voice) for effect in study.faults],
+        sizes=[effect_row(effect, voice) for effect in study.sizes],
+        sweeps=_sweeps(study.sweeps, stage, line.rules, voice),
         sights=through_the_wall(line, stage, result, voice),
         notes=_notes(found, part.id, voice),
         dust=line.dust.label if line.dust else "",
@@ -201,8 +199,10 @@ def _lid(part: SeparatorPart, voice: Voice) -> tuple[Markup, str] | None:
     )
 
 
-def _sweeps(line: Line, stage: Separator, voice: Voice) -> list[tuple[str, str, Markup]]:
-    mark, _ = fill_mark(stage, line.rules)
+def _sweeps(
+    sweeps: tuple[Sweep, ...], stage: Separator, rules: RuleBook, voice: Voice
+) -> list[tuple[str, str, Markup]]:
+    mark, _ = fill_mark(stage, rules)
     unit = voice.figure(0.0, "bore").split(" ")[1]
     return [
         (
@@ -210,7 +210,7 @@ def _sweeps(line: Line, stage: Separator, voice: Voice) -> list[tuple[str, str, 
             SWEEP_TITLES[sweep.id].format(unit=unit),
             render_sweep(sweep, voice, f"sweep-{sweep.id}", mark if sweep.id == "fill" else None),
         )
-        for sweep in sweeps(line, stage)
+        for sweep in sweeps
     ]
 
 

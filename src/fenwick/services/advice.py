@@ -1,0 +1,31 @@
+"""What would help a line at a tool port: single changes, other vacuums of the shop; ranked once for each line."""
+
+from __future__ import annotations
+
+from functools import lru_cache
+
+from fenwick.core.search.changes import candidates
+from fenwick.core.search.figures import figures_at
+from fenwick.core.search.whatif import ChangeOutcome, ranked, try_all, try_exchanges
+from fenwick.rig import Rig
+from fenwick.services.lines import solve
+from fenwick.shop import ShopFile
+from fenwick.shop.into_line import with_other_vacuums
+
+
+@lru_cache(maxsize=64)
+def changes_for(rig: Rig, shop: ShopFile | None, port: int) -> tuple[ChangeOutcome, ...]:
+    """Every single change that gains something at a port, the best first; of one kind at one part only the best.
+
+    None where the port is shut.
+    """
+    solved = solve(rig)
+    line = solved.line
+    if not line.leaves[port].open:
+        return ()
+    now = figures_at(line, solved.found, port)
+    exchanged = try_exchanges(line, port, with_other_vacuums(rig, shop), now)
+    best: dict[tuple[str, str], ChangeOutcome] = {}
+    for outcome in ranked([*try_all(line, port, candidates(line, port), now), *exchanged]):
+        best.setdefault((outcome.candidate.kind, outcome.candidate.part), outcome)
+    return tuple(best.values())
