@@ -9,12 +9,12 @@ import tempfile
 import time
 from dataclasses import replace
 from importlib import resources
-from pathlib import Path
 from urllib.request import urlopen
 
 import numpy as np
 
 from bench.ageing import ageing
+from bench.pages import pages
 from bench.readings import readings
 from bench.separators import separators
 from bench.timing import best, median
@@ -25,13 +25,12 @@ from fenwick.core.line.line import Line
 from fenwick.core.line.operating import operating_point
 from fenwick.core.search.changes import candidates
 from fenwick.core.search.whatif import try_all
-from fenwick.data.demo import demo_rig, demo_shop, seed_demo
+from fenwick.data.demo import demo_rig, demo_shop
 from fenwick.rig import build_line
 from fenwick.rig.edits.measure import measure_next
 from fenwick.rig.start import Answers, start_line
 from fenwick.shop import add_item
 from fenwick.shop.drawer import lines_from_drawer, task_for
-from fenwick.web import create_app
 
 VARIANTS, SAMPLE = 100_000, 400
 
@@ -105,39 +104,6 @@ def _bigger_questions() -> None:
     )
 
 
-def page() -> None:
-    """An edit's answer and the bytes of a first load."""
-    with tempfile.TemporaryDirectory() as folder:
-        app = create_app(seed_demo(Path(folder) / "shop.db"), "bench")
-        app.config.update(WTF_CSRF_ENABLED=False)
-        client = app.test_client()
-        lengths = iter(range(1000, 10**6))
-
-        def edit() -> None:
-            data = {"line.branches[0].elements[2].length_m": f"{next(lengths) / 400:.4f}"}
-            answer = client.post("/lines/1/parts/hose-b", data=data, headers={"HX-Request": "true"})
-            assert answer.status_code == 200
-
-        edit()
-        say(
-            "an edit, from request to swapped fragment (server side, median)",
-            f"{median(edit, 40) * 1e3:.1f} ms",
-            "aim: under 60 ms",
-        )
-        first = client.get("/lines/1")
-        assets = set(re.findall(r'(?:href|src)="(/static/[^"]+)"', first.text))
-        fonts = [f"/static/vendor/{f}" for f in FONTS]
-        total = len(first.data) + sum(len(client.get(url).data) for url in {*assets, *fonts})
-        say("bytes of the first page load, uncompressed", f"{total / 1e3:.0f} kB", "aim: under 700 kB")
-
-
-FONTS = (
-    "barlow-semi-condensed/barlow-semi-condensed-latin-500-normal.woff2",
-    "barlow-semi-condensed/barlow-semi-condensed-latin-600-normal.woff2",
-    "public-sans/public-sans-latin-wght-normal.woff2",
-)
-
-
 def start_up() -> None:
     """From the command to the first page, and a cold solve."""
     with tempfile.TemporaryDirectory() as folder:
@@ -162,5 +128,5 @@ if __name__ == "__main__":
     separators(say)
     ageing(say)
     readings(say)
-    page()
+    pages(say)
     start_up()

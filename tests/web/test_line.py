@@ -46,8 +46,7 @@ def late_of(fragment: BeautifulSoup) -> str:
     """Where a fragment asks for what is slower than the eye."""
     asks = fragment.select_one("#late")
     assert asks is not None
-    assert asks["hx-trigger"] == "load"
-    return str(asks["hx-get"])
+    return str(asks["data-url"])
 
 
 def test_htmx_gets_the_same_fragment_alone_and_the_rest_by_itself(client: FlaskClient) -> None:

@@ -12,6 +12,7 @@ from sqlmodel import Session, col, select
 
 from fenwick.core.bench.trials.monitor import Log, Monitored, monitored, ordered
 from fenwick.data.lines import NotFoundError
+from fenwick.data.remembered import hold, remembered
 from fenwick.data.tables import DustLine
 from fenwick.data.trial_tables import AirLog, AirLogRow
 
@@ -119,7 +120,8 @@ def _log_state(log: AirLog, read: Sequence[tuple[float, float]]) -> LogState:
 def logs_of(session: Session, line_id: int) -> list[tuple[int, str, str]]:
     """(id, name, date) of a line's logs, the newest first."""
     mine = select(AirLog).where(AirLog.line_id == line_id, col(AirLog.removed_at).is_(None))
-    rows = session.exec(mine.order_by(col(AirLog.id).desc())).all()
+    wanted = mine.order_by(col(AirLog.id).desc())
+    rows = remembered(session, ("air logs", line_id), lambda: list(session.exec(wanted).all()))
     return [(log.id, log.name, log.created_at.date().isoformat()) for log in rows if log.id is not None]
 
 
@@ -138,4 +140,4 @@ def _log(session: Session, log_id: int) -> AirLog:
     log = session.get(AirLog, log_id)
     if log is None or log.removed_at is not None:
         raise NotFoundError(f"There is no log number {log_id} in this shop, or it was taken away.")
-    return log
+    return hold(session, log)

@@ -9,7 +9,7 @@ from functools import lru_cache
 from sqlmodel import Session, col, delete, select
 
 from fenwick.data.remembered import hold, known, remember, remembered
-from fenwick.data.shops import shop_state
+from fenwick.data.shops import shop_state, the_shop
 from fenwick.data.tables import DustLine, Revision, Shop
 from fenwick.rig import Rig, edit_rig, read_rig, write_rig
 from fenwick.shop import ShopFile
@@ -100,7 +100,8 @@ def _line_state(session: Session, line_id: int) -> LineState:
     rows = {row.number: row for row in session.exec(near).all()}
     here, before, after = (rows.get(line.cursor + step) for step in (0, -1, +1))
     assert here is not None
-    shop = hold(session, session.get(Shop, line.shop_id))
+    the_shop(session)  # most often the one that the line is of
+    shop = session.get(Shop, line.shop_id)
     assert shop is not None
     return LineState(
         id=line_id,

@@ -13,6 +13,7 @@ from fenwick.core.bench.trials.judge import Run
 from fenwick.core.bench.trials.order import run_order
 from fenwick.core.bench.trials.plan import Plan
 from fenwick.data.lines import NotFoundError
+from fenwick.data.remembered import hold
 from fenwick.data.tables import DustLine
 from fenwick.data.trial_tables import AirLog, RunEntry, RunPhoto, Trial, TrialRun
 from fenwick.trials.document import read_plan, write_plan
@@ -131,13 +132,7 @@ def _states(session: Session, trials: list[Trial]) -> list[TrialState]:
     for run in runs:
         assert run.id is not None
         mine[run.trial_id].append(_run_state(run, entries[run.id], photos[run.id]))
-    lines = {line.id: line for line in _lines_of(session, trials)}
-    return [_state(trial, mine[trial.id or 0], lines.get(trial.line_id)) for trial in trials]
-
-
-def _lines_of(session: Session, trials: list[Trial]) -> list[DustLine]:
-    wanted = col(DustLine.id).in_({trial.line_id for trial in trials})
-    return list(session.exec(select(DustLine).where(wanted)).all())
+    return [_state(trial, mine[trial.id or 0], hold(session, session.get(DustLine, trial.line_id))) for trial in trials]
 
 
 def _state(trial: Trial, runs: list[RunState], line: DustLine | None) -> TrialState:

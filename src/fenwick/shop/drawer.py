@@ -54,8 +54,22 @@ def _behind_separator(rig: Rig) -> list[HosePart]:
     return [] if at is None else [e for e in rig.line.elements[at:] if isinstance(e, HosePart)]
 
 
-def lines_from_drawer(rig: Rig, port: str, shop: ShopFile, task: Task) -> list[FoundLine]:
-    """The lines the drawer makes for a tool, the best first and no two with the same hoses in the same places."""
+@dataclass(frozen=True)
+class FromDrawer:
+    """The lines a drawer makes for a tool, the best first and no two with the same hoses in the same places."""
+
+    free: tuple[FoundLine, ...]  #: of what is owned
+    paid: tuple[FoundLine, ...]  #: the best where something is bought
+
+
+def lines_from_drawer(rig: Rig, port: str, shop: ShopFile, task: Task) -> FromDrawer:
+    """The lines the drawer makes for a tool at no cost, and for what may be spent.
+
+    Raises
+    ------
+    ValueError
+        When the drawer allows more assignments than are tried.
+    """
     line = build_line(rig)
     at = [leaf.id for leaf in line.leaves].index(port)
     hoses = [_stock(hose, line.rules) for hose in shop.hoses]
@@ -64,10 +78,14 @@ def lines_from_drawer(rig: Rig, port: str, shop: ShopFile, task: Task) -> list[F
     fittings = [StockFitting(f.id, f.one_bore_m, f.other_bore_m, f.length_m) for f in shop.fittings]
     lines = {v.id: build_line(put_vacuum(rig, v)) for v in shop.vacuums} or {OWN_VACUUM: line}
     found = best_lines(lines, at, hoses, fittings, task)
-    distinct = _distinct(found)
-    rigs = [_as_rig(rig, port, shop, one) for one in distinct]
+    free = _distinct([one for one in found if one.assignment.price == 0.0])
+    paid = [one for one in found[:1] if _to_buy(one)]
+    rigs = [_as_rig(rig, port, shop, one) for one in (*free, *paid)]
     figures = figures_of_each([build_line(made) for made in rigs], 0)
-    return [FoundLine(made, one, own, _to_buy(one)) for made, one, own in zip(rigs, distinct, figures, strict=True)]
+    told = [
+        FoundLine(made, one, own, _to_buy(one)) for made, one, own in zip(rigs, (*free, *paid), figures, strict=True)
+    ]
+    return FromDrawer(tuple(told[: len(free)]), tuple(told[len(free) :]))
 
 
 def _distinct(found: list[DrawerLine], most: int = 3) -> list[DrawerLine]:

@@ -63,9 +63,10 @@ def test_the_order_is_by_use_and_the_best_is_the_best_of_all() -> None:
 @pytest.mark.parametrize("spend", [0.0, 60.0])
 def test_a_found_line_as_a_rig_computes_the_same(spend: float) -> None:
     rig, shop = demo_rig(), demo_shop()
-    found = lines_from_drawer(rig, "drum-sander", shop, task_for(rig, "drum-sander", shop, spend))
-    assert 1 <= len(found) <= 3
-    for one in found:
+    made = lines_from_drawer(rig, "drum-sander", shop, task_for(rig, "drum-sander", shop, spend))
+    assert 1 <= len(made.free) <= 3
+    assert len(made.paid) == (1 if spend else 0)
+    for one in (*made.free, *made.paid):
         alone = figures_of_each([build_line(one.rig)], 0)[0]
         assert float(alone.flow[0]) == pytest.approx(float(one.line.figures.flow[0]), rel=1e-4)
         assert float(alone.flow[0]) == float(one.figures.flow[0])
@@ -88,8 +89,8 @@ def test_with_more_money_it_never_gets_worse() -> None:
     rig, shop = demo_rig(), demo_shop()
     best = []
     for spend in (0.0, 15.0, 60.0, 200.0):
-        found = lines_from_drawer(rig, "drum-sander", shop, task_for(rig, "drum-sander", shop, spend))
-        figures = found[0].line.figures
+        made = lines_from_drawer(rig, "drum-sander", shop, task_for(rig, "drum-sander", shop, spend))
+        figures = (*made.paid, *made.free)[0].line.figures
         assert figures.in_bin is not None
         best.append((int(figures.acts[0]), -round(float(figures.in_bin[0]), 3)))
     assert best == sorted(best, reverse=True)

@@ -113,13 +113,13 @@ def assignments(
     links: list[StockHose | None] = (
         [h for h in hoses if h.length >= task.link_reach - 1e-9 and h.price <= task.spend] if stages else [None]
     )
-    stock = _Fittings(fittings)
+    ends, stock = _ends(line, port), _Fittings(fittings)
     found = []
     for run in runs:
         for link in links:
             if link is not None and (link in run or (link.price > 0.0 and any(h.price > 0.0 for h in run))):
                 continue
-            found += _joined(line, port, run, link, vacuum, stock, task.spend)
+            found += _joined(ends, run, link, vacuum, stock, task.spend)
     return found
 
 
@@ -135,23 +135,37 @@ def _is_worth_joining(pair: tuple[StockHose, ...], reach: float) -> bool:
     return sum(h.length for h in pair) >= reach - 1e-9 and all(h.length < reach - 1e-9 for h in pair)
 
 
+@dataclass(frozen=True)
+class _Ends:
+    """What stays where it is: bores that the hoses have to meet [m]."""
+
+    port: float
+    stage_inlet: float
+    stage_outlet: float
+    vacuum: float | None  #: None: as wide as the hose
+
+
+def _ends(line: Line, port: int) -> _Ends:
+    stage = next(iter(line.separators), None)
+    inlet, outlet = (0.0, 0.0) if stage is None else (one_value(stage.hose_bore), one_value(stage.outlet_bore))
+    own = line.vacuum.inlet_bore
+    return _Ends(one_value(line.leaves[port].port.bore), inlet, outlet, None if own is None else one_value(own))
+
+
 def _joined(
-    line: Line,
-    port: int,
+    ends: _Ends,
     run: tuple[StockHose, ...],
     link: StockHose | None,
     vacuum: str,
     stock: _Fittings,
     spend: float,
 ) -> list[Assignment]:
-    bores = [one_value(line.leaves[port].port.bore)]
+    bores = [ends.port]
     for hose in run:
         bores += [hose.bore, hose.bore]
     if link is not None:
-        stage = line.separators[0]
-        bores += [one_value(stage.hose_bore), one_value(stage.outlet_bore), link.bore, link.bore]
-    inlet = line.vacuum.inlet_bore
-    bores.append(bores[-1] if inlet is None else one_value(inlet))
+        bores += [ends.stage_inlet, ends.stage_outlet, link.bore, link.bore]
+    bores.append(bores[-1] if ends.vacuum is None else ends.vacuum)
     used: set[str] = set()
     chosen: list[StockFitting | None] = []
     bought = 0

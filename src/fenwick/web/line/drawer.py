@@ -72,8 +72,8 @@ def make_variant(line_id: int) -> ResponseReturnValue:
     ask = _ask(state)
     if ask.task is None or state.owned is None:
         abort(400)
-    task = ask.task if request.values.get("paid") else replace(ask.task, spend=0.0)
-    found = from_drawer(state.rig, ask.port, state.owned, task)
+    made = from_drawer(state.rig, ask.port, state.owned, ask.task)
+    found = made.paid if request.values.get("paid") else made.free
     index = request.form.get("index", "")
     if not index.isdigit() or int(index) >= len(found):
         abort(404)
@@ -118,11 +118,10 @@ def _cards(state: LineState, ask: DrawerAsked) -> tuple[list[Card], str]:
     solved = lines.solve(state.rig)
     at = [leaf.id for leaf in solved.line.leaves].index(ask.port)
     today = figures_at(solved.line, solved.found, at)
-    free = from_drawer(state.rig, ask.port, state.owned, replace(ask.task, spend=0.0))
+    made = from_drawer(state.rig, ask.port, state.owned, ask.task)
+    free = made.free
     cards = [_card(i, found, today, state, system, paid=False) for i, found in enumerate(free)]
-    if ask.task.spend > 0.0:
-        paid = [f for f in from_drawer(state.rig, ask.port, state.owned, ask.task)[:1] if f.buy]
-        cards += [_card(i, found, today, state, system, paid=True) for i, found in enumerate(paid)]
+    cards += [_card(i, found, today, state, system, paid=True) for i, found in enumerate(made.paid)]
     note = ""
     if not free:
         longest = max((h.length_m for h in state.owned.hoses), default=0.0)

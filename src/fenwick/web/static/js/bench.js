@@ -32,6 +32,27 @@
     if (event.target.closest("[data-print]")) window.print();
   });
 
+  /* What is slower than the eye follows by itself; an answer that another change has overtaken is dropped. */
+  let coming = null;
+  function fetch_late() {
+    const late = document.getElementById("late");
+    if (!late || late.dataset.asked) return;
+    late.dataset.asked = "1";
+    coming?.abort();
+    coming = new AbortController();
+    document.getElementById("suggest")?.classList.add("pending");
+    fetch(late.dataset.url, { headers: { "HX-Request": "true" }, signal: coming.signal })
+      .then((answer) => (answer.ok ? answer.text() : ""))
+      .then((text) => {
+        if (!late.isConnected) return;
+        if (text) htmx.swap(document.body, text, { swapStyle: "none" });
+        else document.getElementById("suggest").replaceChildren(); /* no advice is better than that of another line */
+        late.remove();
+      })
+      .catch(() => {}); /* overtaken, or the page is left: nothing is missing that matters */
+  }
+  document.addEventListener("htmx:afterSwap", fetch_late);
+
   function say(sentence) {
     const notice = document.getElementById("notice");
     notice.replaceChildren();
