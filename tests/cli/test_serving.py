@@ -5,27 +5,65 @@ import signal
 import socket
 import subprocess
 import sys
+from collections.abc import Callable
 from pathlib import Path
 from urllib.request import urlopen
 
+import pytest
+
 from fenwick.cli.serve import _listen, _secret_key
 
+Running = tuple[subprocess.Popen[str], str]  # and the address it said
 
-def start(*args: str) -> tuple[subprocess.Popen[str], str]:
+
+def start(*args: str) -> Running:
     """A running server and its address."""
     process = subprocess.Popen(
         [sys.executable, "-m", "fenwick", *args], stdout=subprocess.PIPE, stderr=subprocess.PIPE, text=True
     )
     assert process.stdout is not None
-    found = re.search(r"http://\S+/", process.stdout.readline())
+    found = re.search(r"(?:http|socket)://[^\s(]+", process.stdout.readline())
     assert found is not None
     return process, found[0]
 
 
-def stop(process: subprocess.Popen[str]) -> tuple[str, str]:
-    """What it said after an interrupt."""
-    process.send_signal(signal.SIGINT)
-    return process.communicate(timeout=10)
+def start_in_the_background(*args: str) -> Running:
+    """The same with SIGINT ignored, as a shell hands it to what it starts with ``&``."""
+    before = signal.signal(signal.SIGINT, signal.SIG_IGN)
+    try:
+        return start(*args)
+    finally:
+        signal.signal(signal.SIGINT, before)
+
+
+def stop(process: subprocess.Popen[str], by: signal.Signals = signal.SIGINT) -> tuple[str, str]:
+    """What it said after an interrupt; one that does not end is ended, and told of."""
+    process.send_signal(by)
+    try:
+        return process.communicate(timeout=10)
+    except subprocess.TimeoutExpired:
+        process.kill()
+        process.communicate()
+        raise
+
+
+@pytest.mark.parametrize("by", [signal.SIGINT, signal.SIGTERM])
+@pytest.mark.parametrize("begin", [start, start_in_the_background])
+def test_it_ends_politely_whoever_asks(begin: Callable[..., Running], by: signal.Signals, tmp_path: Path) -> None:
+    process, _ = begin("serve", "--home", str(tmp_path), "--port", "0")
+    said, complained = stop(process, by)
+    assert process.returncode == 0
+    assert "Stopped." in said
+    assert "Traceback" not in complained
+
+
+@pytest.mark.parametrize("by", [signal.SIGINT, signal.SIGTERM])
+def test_a_device_in_the_background_ends_politely_too(by: signal.Signals) -> None:
+    process, _ = start_in_the_background("device", "manometer")
+    said, complained = stop(process, by)
+    assert process.returncode == 0
+    assert "Stopped." in said
+    assert "Traceback" not in complained
 
 
 def test_the_demo_answers_and_stops_politely(tmp_path: Path) -> None:

@@ -8,6 +8,7 @@ from pathlib import Path
 import click
 
 from fenwick.cli.commands import bytes_of, fail, main
+from fenwick.cli.stopping import until_stopped
 
 KINDS = ("scale", "monitor", "manometer")
 
@@ -49,11 +50,8 @@ def device(kind: str, rig: Path | None, tcp: int, rate: float, speed: float, see
         fail(f"{rig}: {error}")
     except OSError as error:
         fail(f"port {tcp} cannot be had: {error.strerror}")
-    click.echo(f"A simulated {kind} sends its lines at {server.address} (stop with Ctrl-C)")
-    sys.stdout.flush()
-    try:
+    with until_stopped(), server:
+        click.echo(f"A simulated {kind} sends its lines at {server.address} (stop with Ctrl-C)")
+        sys.stdout.flush()
         server.serve_forever()
-    except KeyboardInterrupt:
-        click.echo("Stopped.")
-    finally:
-        server.server_close()
+    click.echo("Stopped.")

@@ -9,6 +9,7 @@ from pathlib import Path
 
 import click
 
+from fenwick.cli.stopping import until_stopped
 from fenwick.data import Database, ShopDatabaseError, create_database
 from fenwick.data.lines import first_line_id
 from fenwick.data.shops import add_shop
@@ -30,7 +31,7 @@ def begin(path: Path, name: str, rig: Rig) -> Database:
 
 
 def run(shop: Database, folder: Path, host: str, port: int) -> None:
-    """Serve until interrupted; prints the address once it answers.
+    """Serve until interrupted or told to end; prints the address once it answers.
 
     Raises
     ------
@@ -45,13 +46,14 @@ def run(shop: Database, folder: Path, host: str, port: int) -> None:
     app = create_app(shop, _secret_key(folder / "secret.key"))
     server = create_server(app, sockets=[_listen(host, port)], threads=THREADS)
     address = f"http://{host}:{server.effective_port}/"
-    click.echo(f"Fenwick serves {shop.path} at {address} (stop with Ctrl-C)")
-    sys.stdout.flush()
-    try:
-        server.run()  # returns on an interrupt
-    finally:
-        end_recordings(app)
-        shop.close()
+    with until_stopped():
+        click.echo(f"Fenwick serves {shop.path} at {address} (stop with Ctrl-C)")
+        sys.stdout.flush()
+        try:
+            server.run()  # returns on an interrupt
+        finally:
+            end_recordings(app)
+            shop.close()
     click.echo("Stopped.")
 
 
