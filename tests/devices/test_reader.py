@@ -6,6 +6,7 @@ import threading
 import time
 from collections.abc import Callable, Iterator
 from contextlib import contextmanager
+from typing import Any
 
 import numpy as np
 import pytest
@@ -14,7 +15,7 @@ from fenwick.core.tuning.readings import KEPT, Reading, expected
 from fenwick.data.demo import demo_rig
 from fenwick.devices.hub import Hub, at_rest
 from fenwick.devices.protocol import parse_line
-from fenwick.devices.reader import FLOODS, MOST_A_SECOND, READING, RUBBISH, VANISHED, Point, Reader
+from fenwick.devices.reader import FLOODS, MOST_A_SECOND, READING, RUBBISH, VANISHED, Point, Reader, _open
 from fenwick.devices.reader import KEPT as KEPT_POINTS
 from fenwick.devices.simulated import CLEAN, DeviceServer, DeviceVoice, Faults
 from fenwick.devices.worlds import ManometerWorld, MonitorWorld, ScaleWorld, hidden_truth
@@ -219,3 +220,26 @@ def test_the_reading_code_reads_a_simulated_device_over_tcp() -> None:
         hub.close(1)
         server.shutdown()
         server.server_close()
+
+
+def test_a_simulated_device_is_known_though_its_first_greeting_is_thrown_away() -> None:
+    """The serial library empties its buffer once it has connected: what came before that is lost."""
+    server = DeviceServer("scale", ScaleWorld(LINE, 1), CLEAN, 1, 40.0, 1.0, 0)
+    threading.Thread(target=server.serve_forever, daemon=True).start()
+    port = _open(server.address, 9600)
+    late = Reader("scale", server.address, 9600, "", lambda *_: _drained(port))
+    try:
+        until(lambda: late.health.simulated)
+        reader_heard = late.comments
+        late.say("put bin", wait=3.0)
+        assert late.comments == reader_heard + 1
+    finally:
+        late.close()
+        server.shutdown()
+        server.server_close()
+
+
+def _drained(port: Any) -> Any:
+    time.sleep(0.2)
+    assert b"# simulated" in port.read(4096)
+    return port

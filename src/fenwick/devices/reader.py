@@ -81,7 +81,7 @@ class Reader:
         self._count = self._bad = self._dropped = self._recent_bad = 0
         self._last_bad = ""
         self._simulated = False
-        self.comments = 0  #: lines that begin with the sign of a comment
+        self.comments = 0  #: lines that begin with the sign of a comment, greetings apart: what it has answered
         self._state = OPENING
         self.wanted = self._began  #: when somebody last asked
         self._thread = threading.Thread(target=self._run, daemon=True, name=f"device {address}")
@@ -169,9 +169,10 @@ class Reader:
         for line in lines:
             if self._flooded(now):
                 continue
-            self.comments += line.startswith(COMMENT)
             if line.startswith(GREETING):
                 self._simulated = True
+            else:
+                self.comments += line.startswith(COMMENT)
             try:
                 sample = parse_line(line, self.kind, self._unit)
             except BadLineError as error:

@@ -13,6 +13,9 @@ import numpy as np
 from fenwick.devices.protocol import GREETING, write_line
 from fenwick.devices.worlds import World
 
+#: after a connection, when it says what it is [s]: the serial library throws away what has come before it is ready
+GREETS_AFTER = (0.0, 0.5, 2.0)
+
 
 @dataclass(frozen=True)
 class Faults:
@@ -87,10 +90,13 @@ class _Handler(socketserver.BaseRequestHandler):
 
     def handle(self) -> None:
         threading.Thread(target=self._listen, daemon=True).start()
-        due = time.monotonic()
+        began = due = time.monotonic()
+        greetings = list(GREETS_AFTER)
         try:
-            self._send(f"{GREETING} {self.server.kind}")
             while True:
+                if greetings and time.monotonic() >= began + greetings[0]:
+                    del greetings[0]
+                    self._send(f"{GREETING} {self.server.kind}")
                 with self.server.lock:
                     line = self.server.voice.line(self.server.now())
                 if line is not None:

@@ -1,0 +1,42 @@
+/* What is typed while an answer is on its way is not in that answer: it is carried into the new fields, and sent. */
+(() => {
+  const TYPED = "input[id]:not([type=hidden], [type=checkbox], [type=radio], [type=file]), textarea[id]";
+  let unsent = [];
+
+  function said(field, request) {
+    const mine = field.form === request.elt.closest("form") && request.formData?.has(field.name);
+    return mine ? request.formData.getAll(field.name) : [field.defaultValue];
+  }
+
+  function send(field) {
+    field.dispatchEvent(new Event("change", { bubbles: true }));
+  }
+
+  /* one that is still being typed in is sent when it is left, if the browser does not do that by itself */
+  function send_when_left(field) {
+    let sent = false;
+    field.addEventListener("change", () => (sent = true), { once: true });
+    field.addEventListener("blur", () => sent || send(field), { once: true });
+  }
+
+  document.addEventListener("htmx:beforeSwap", (event) => {
+    const { target, requestConfig } = event.detail;
+    if (!target || !requestConfig) return;
+    unsent = [...target.querySelectorAll(TYPED)]
+      .filter((field) => field.form?.matches("[hx-post], [hx-get]"))
+      .filter((field) => !said(field, requestConfig).includes(field.value))
+      .map((field) => ({ id: field.id, value: field.value }));
+  });
+
+  document.addEventListener("htmx:afterSettle", () => {
+    const carried = unsent;
+    unsent = [];
+    for (const { id, value } of carried) {
+      const field = document.getElementById(id);
+      if (!field || field.value === value) continue;
+      field.value = value;
+      if (field === document.activeElement) send_when_left(field);
+      else send(field);
+    }
+  });
+})();
