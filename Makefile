@@ -3,6 +3,9 @@ PYTHON ?= $(shell command -v python3.11 || command -v python3)
 VENV := .venv
 BIN := $(VENV)/bin
 PIP := $(BIN)/pip --disable-pip-version-check -q
+BIOME := tools/node_modules/.bin/biome
+# three at a time on two cores: a browser test mostly waits
+SIDE_BY_SIDE := -n 3 --dist worksteal
 
 .PHONY: help setup demo test unit browser lint format bench lock screenshots clean
 
@@ -21,6 +24,12 @@ $(VENV)/.test: $(VENV)/.app requirements/test.txt
 	$(PIP) install --require-hashes -r requirements/test.txt
 	@touch $@
 
+# the linter of styles and scripts comes from npm; where there is no npm, Debian has one
+tools/node_modules/.done: tools/package.json tools/package-lock.json
+	@command -v npm >/dev/null || (apt-get update -qq && apt-get install -y -qq --no-install-recommends npm >/dev/null)
+	cd tools && npm ci --no-audit --no-fund --silent
+	@touch $@
+
 chromium: ## Debian's Chromium, where it is missing
 	@command -v chromium >/dev/null || (apt-get update -qq && apt-get install -y -qq --no-install-recommends chromium >/dev/null)
 
@@ -28,23 +37,26 @@ demo: $(VENV)/.app ## seed the demo shop and serve it
 	$(BIN)/fenwick demo --home instance
 
 test: $(VENV)/.test chromium lint ## everything: linters, types, tests, browser
-	$(BIN)/pytest
+	$(BIN)/pytest $(SIDE_BY_SIDE)
 
 unit: $(VENV)/.test ## tests without the browser
-	$(BIN)/pytest --ignore tests/browser
+	$(BIN)/pytest $(SIDE_BY_SIDE) --ignore tests/browser
 
 browser: $(VENV)/.test chromium ## browser journeys alone
-	$(BIN)/pytest tests/browser
+	$(BIN)/pytest $(SIDE_BY_SIDE) tests/browser
 
-lint: $(VENV)/.test ## style, types, layers
+lint: $(VENV)/.test tools/node_modules/.done ## style, types, layers: Python, templates, styles and scripts
 	$(BIN)/ruff check .
 	$(BIN)/ruff format --check .
 	$(BIN)/mypy
 	$(BIN)/lint-imports
+	$(BIN)/djlint --quiet --lint src/fenwick/web/templates
+	$(BIOME) ci
 
-format: $(VENV)/.test ## put the code into its format
+format: $(VENV)/.test tools/node_modules/.done ## put the code into its format
 	$(BIN)/ruff check --fix .
 	$(BIN)/ruff format .
+	$(BIOME) check --write
 
 bench: $(VENV)/.test chromium ## speed, as ratios in one run
 	$(BIN)/python -m bench

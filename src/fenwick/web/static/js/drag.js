@@ -65,11 +65,11 @@
       document.removeEventListener("click", swallow, { capture: true });
     }, 50);
     if (!send || !done.after) return;
-    const line = document.getElementById("bench").dataset.line;
     const port = document.querySelector("#editor input[name=port]");
     const values = { after: done.after.dataset.part };
     if (port) values.port = port.value;
-    htmx.ajax("POST", `/lines/${line}/parts/${encodeURIComponent(done.link.dataset.part)}/behind`, {
+    const moved = encodeURIComponent(done.link.dataset.part);
+    htmx.ajax("POST", document.getElementById("bench").dataset.behind.replace("-part-", moved), {
       target: "#bench",
       swap: "outerHTML",
       values: values,

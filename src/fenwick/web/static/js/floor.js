@@ -17,12 +17,12 @@
 
   function put(thing, place) {
     const item = thing.dataset.item;
-    const list = document.getElementById("shop").dataset.list;
+    const shop = document.getElementById("shop").dataset;
     htmx
-      .ajax("POST", `/shop/place/${encodeURIComponent(item)}`, {
+      .ajax("POST", shop.place.replace("-item-", encodeURIComponent(item)), {
         target: "#shop",
         swap: "outerHTML",
-        values: { x_m: place[0], y_m: place[1], list: list },
+        values: { x_m: place[0], y_m: place[1], list: shop.list },
       })
       .then(() => {
         const again = document.querySelector(`[data-item="${CSS.escape(item)}"]`);

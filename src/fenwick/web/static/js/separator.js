@@ -1,4 +1,4 @@
-/* Knobs on section and plan: dragging one, or its arrow keys, changes its field; the drawing follows, letting go saves. */
+/* Knobs on section and plan: dragging one, or its arrow keys, changes its field; the drawing follows, release saves. */
 (() => {
   const IDLE = 600; /* milliseconds after the last key before a change is taken */
   let held = null,
