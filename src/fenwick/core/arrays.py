@@ -22,7 +22,7 @@ def one_value(values: Values) -> float:
 
     Parameters
     ----------
-    values : a float, or an array of any shape
+    values : a float, or an array of any shape [any unit]
 
     Raises
     ------

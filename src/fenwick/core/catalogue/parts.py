@@ -19,5 +19,11 @@ TYPICAL_PLASTIC_WALL = 2.3e-3  #: [m]
 
 
 def hose_price(bore: float, length: float, wall: str) -> float:
-    """Price of a hose in the shop's money [-], from its bore [m], length [m] and wall."""
+    """Price of a hose in the shop's money [-], from its bore [m], length [m] and wall.
+
+    Parameters
+    ----------
+    bore : inside diameter [m]
+    length : [m]
+    """
     return HOSE_PRICE[wall] * length * bore / PRICED_BORE

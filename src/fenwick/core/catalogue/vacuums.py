@@ -55,7 +55,12 @@ MOST_SOCKET_POWER = 2600.0  #: above this a label shows peak power, which says n
 
 
 def class_by_power(electrical_power: float) -> VacuumClass | None:
-    """The class whose electrical power is nearest [W]; None where the figure can only be peak power."""
+    """The class whose electrical power is nearest [W]; None where the figure can only be peak power.
+
+    Parameters
+    ----------
+    electrical_power : as on the label [W]
+    """
     if electrical_power > MOST_SOCKET_POWER:
         return None
     return min(

@@ -114,11 +114,21 @@ class Bin:
         return self.heights[-1]
 
     def diameter_at(self, height: Values) -> Array:
-        """Inside diameter at a height [m]."""
+        """Inside diameter at a height [m].
+
+        Parameters
+        ----------
+        height : above the floor of the bin [m]
+        """
         return np.asarray(np.interp(height, self.heights, self.diameters))
 
     def volume_to(self, height: Values) -> Array:
-        """Volume below a height [m^3]: frusta between the measured diameters."""
+        """Volume below a height [m^3]: frusta between the measured diameters.
+
+        Parameters
+        ----------
+        height : above the floor of the bin [m]
+        """
         top = np.clip(height, 0.0, self.height)
         total = np.zeros_like(np.asarray(top, dtype=float))
         for low, high in zip(self.heights[:-1], self.heights[1:], strict=True):

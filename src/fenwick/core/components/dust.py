@@ -50,11 +50,21 @@ class Dust:
         return max(self.modes, key=lambda mode: mode.share).median
 
     def heap_mass(self, volume: Values) -> Values | None:
-        """Mass of a heap of that volume [m^3] as it lies in the bin [kg]; None where its bulk density is not known."""
+        """Mass of a heap of that volume [m^3] as it lies in the bin [kg]; None where its bulk density is not known.
+
+        Parameters
+        ----------
+        volume : of the heap [m^3]
+        """
         return None if self.bulk_density is None else volume * self.bulk_density
 
     def scaled(self, factor: Values) -> Dust:
-        """The same dust with every grain that many times as large."""
+        """The same dust with every grain that many times as large.
+
+        Parameters
+        ----------
+        factor : on every diameter [-]
+        """
         return replace(self, modes=tuple(replace(mode, median=factor * mode.median) for mode in self.modes))
 
 

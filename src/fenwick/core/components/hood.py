@@ -52,7 +52,12 @@ class Hood(ABC):
 
     @abstractmethod
     def openings(self, bore: Values) -> tuple[Opening, ...]:
-        """Its ways of working over a port of `bore` [m], at least one."""
+        """Its ways of working over a port of `bore` [m], at least one.
+
+        Parameters
+        ----------
+        bore : of the port [m]
+        """
 
     @abstractmethod
     def speed(self, flow: Values, opening: Opening, flanged: bool) -> Array:
@@ -74,15 +79,32 @@ class OpenHood(Hood):
     built_in: bool = False
 
     def openings(self, bore: Values) -> tuple[Opening, ...]:
-        """The port itself."""
+        """The port itself.
+
+        Parameters
+        ----------
+        bore : of the port [m]
+        """
         return (Opening("", bore_area(bore)),)
 
     def speed(self, flow: Values, opening: Opening, flanged: bool) -> Array:
-        """On the axis, at the distance of the dust [m/s]."""
+        """On the axis, at the distance of the dust [m/s].
+
+        Parameters
+        ----------
+        flow : volume flow at room density [m^3/s]
+        """
         return velocity_at_distance(flow, opening.area, self.distance, flanged or self.built_in)
 
     def reach(self, flow: Values, bore: Values, velocity: Values, flanged: bool) -> Array:
-        """Distance up to which the air moves as fast as that [m]."""
+        """Distance up to which the air moves as fast as that [m].
+
+        Parameters
+        ----------
+        flow : volume flow at room density [m^3/s]
+        bore : of the port [m]
+        velocity : wanted there [m/s]
+        """
         return reach_of_opening(flow, bore_area(bore), velocity, flanged or self.built_in)
 
 
@@ -96,15 +118,32 @@ class SlotHood(Hood):
     flanged: bool = False
 
     def openings(self, bore: Values) -> tuple[Opening, ...]:
-        """The slot."""
+        """The slot.
+
+        Parameters
+        ----------
+        bore : of the port [m]
+        """
         return (Opening("", np.asarray(self.length * self.width)),)
 
     def speed(self, flow: Values, opening: Opening, flanged: bool) -> Array:
-        """Before the slot's middle, at the distance of the dust [m/s]."""
+        """Before the slot's middle, at the distance of the dust [m/s].
+
+        Parameters
+        ----------
+        flow : volume flow at room density [m^3/s]
+        """
         return slot_velocity(flow, self.length, self.width, self.distance, self.flanged)
 
     def reach(self, flow: Values, bore: Values, velocity: Values, flanged: bool) -> Array:
-        """Distance up to which the air moves as fast as that [m]."""
+        """Distance up to which the air moves as fast as that [m].
+
+        Parameters
+        ----------
+        flow : volume flow at room density [m^3/s]
+        bore : of the port [m]
+        velocity : wanted there [m/s]
+        """
         return reach_of_slot(flow, self.length, self.width, velocity, self.flanged)
 
 
@@ -120,11 +159,21 @@ class Enclosure(Hood):
         return True
 
     def openings(self, bore: Values) -> tuple[Opening, ...]:
-        """Its doors, gaps and cut-outs, by how it is used."""
+        """Its doors, gaps and cut-outs, by how it is used.
+
+        Parameters
+        ----------
+        bore : of the port [m]
+        """
         return self.ways
 
     def speed(self, flow: Values, opening: Opening, flanged: bool) -> Array:
-        """In the opening [m/s]."""
+        """In the opening [m/s].
+
+        Parameters
+        ----------
+        flow : volume flow at room density [m^3/s]
+        """
         return face_velocity(flow, opening.area)
 
 
@@ -136,9 +185,19 @@ class FloorNozzle(Hood):
     gap: Values  #: of its lips over the floor [m]
 
     def openings(self, bore: Values) -> tuple[Opening, ...]:
-        """The gap under both lips."""
+        """The gap under both lips.
+
+        Parameters
+        ----------
+        bore : of the port [m]
+        """
         return (Opening("", np.asarray(2.0 * self.width * self.gap)),)
 
     def speed(self, flow: Values, opening: Opening, flanged: bool) -> Array:
-        """Under the lips [m/s]."""
+        """Under the lips [m/s].
+
+        Parameters
+        ----------
+        flow : volume flow at room density [m^3/s]
+        """
         return face_velocity(flow, opening.area)

@@ -103,7 +103,12 @@ class Separator(ABC):
 
 
 def square_side(bore: Values) -> Values:
-    """Side of the square that has the area of a round inlet [m]."""
+    """Side of the square that has the area of a round inlet [m].
+
+    Parameters
+    ----------
+    bore : of the round inlet [m]
+    """
     return np.asarray(np.sqrt(np.pi) / 2.0 * np.asarray(bore))
 
 
@@ -119,7 +124,12 @@ class FlatChamber:
     outlet_length: Values  #: S, below the roof [m]
 
     def geometry(self, most_orbit: Values | None = None) -> SwirlGeometry:
-        """What the orbit model needs; `most_orbit` bounds the orbit's height [m]."""
+        """What the orbit model needs; `most_orbit` bounds the orbit's height [m].
+
+        Parameters
+        ----------
+        most_orbit : the greatest height of the orbit [m]; None: the chamber's own
+        """
         d, de, hc = self.diameter, self.outlet_diameter, self.height
         orbit = np.maximum(hc - self.outlet_length, de / 4.0)
         ends = 2.0 * np.pi * (np.square(d / 2.0) - np.square(de / 2.0))

@@ -34,20 +34,42 @@ class Nameplate:
         return self.sealed_suction * self.open_flow * peak_air_power_share(self.exponent)
 
     def at_speed(self, share: Values) -> Nameplate:
-        """The same fan at a share of its speed [-]: by the fan laws, flow goes with it and suction with its square."""
+        """The same fan at a share of its speed [-]: by the fan laws, flow goes with it and suction with its square.
+
+        Parameters
+        ----------
+        share : of full speed [-]
+        """
         return Nameplate(self.sealed_suction * share**2, self.open_flow * share, self.exponent)
 
     def suction(self, room_flow: Values, room_density: Values) -> Values:
-        """Suction [Pa] at a volume flow at room density [m^3/s] in air of `room_density` [kg/m^3]."""
+        """Suction [Pa] at a volume flow at room density [m^3/s] in air of `room_density` [kg/m^3].
+
+        Parameters
+        ----------
+        room_flow : volume flow at room density [m^3/s]
+        room_density : of the air in the room [kg/m^3]
+        """
         at_reference = suction_nameplate(room_flow, self.sealed_suction, self.open_flow, self.exponent)
         return at_reference * room_density / REFERENCE_DENSITY
 
     def sealed_in_room(self, room_density: Values) -> Values:
-        """Sealed suction in air of `room_density` [Pa]."""
+        """Sealed suction in air of `room_density` [Pa].
+
+        Parameters
+        ----------
+        room_density : of the air in the room [kg/m^3]
+        """
         return self.sealed_suction * room_density / REFERENCE_DENSITY
 
     def meet(self, resistance: Array, room_density: Array) -> Array:
-        """Mass flow where the fan's suction equals resistance·ṁ² [kg/s], shape (n,)."""
+        """Mass flow where the fan's suction equals resistance·ṁ² [kg/s], shape (n,).
+
+        Parameters
+        ----------
+        resistance : Δp/ṁ² of the line, shape (n,) [Pa s^2/kg^2]
+        room_density : of the air in the room, shape (n,) [kg/m^3]
+        """
         sealed, open_mass, exponent = (
             np.broadcast_to(np.asarray(value, dtype=float), resistance.shape)
             for value in (self.sealed_in_room(room_density), self.open_flow * room_density, self.exponent)
@@ -65,6 +87,10 @@ class MeasuredCurve:
     @staticmethod
     def through(points: Sequence[tuple[float, float]]) -> MeasuredCurve:
         """The curve through three or more (flow [m^3/s], suction [Pa]).
+
+        Parameters
+        ----------
+        points : pairs of flow [m^3/s] and suction [Pa], three or more
 
         Raises
         ------
@@ -91,20 +117,42 @@ class MeasuredCurve:
         return float(np.max(flow * suction_points(flow, np.array(self.flows), np.array(self.suctions))))
 
     def at_speed(self, share: float) -> MeasuredCurve:
-        """The curve of the same fan at a share of its speed [-], by the fan laws."""
+        """The curve of the same fan at a share of its speed [-], by the fan laws.
+
+        Parameters
+        ----------
+        share : of full speed [-]
+        """
         return MeasuredCurve(tuple(q * share for q in self.flows), tuple(p * share**2 for p in self.suctions))
 
     def suction(self, room_flow: Values, room_density: Values) -> Values:
-        """Suction [Pa] at a volume flow at room density [m^3/s] in air of `room_density` [kg/m^3]."""
+        """Suction [Pa] at a volume flow at room density [m^3/s] in air of `room_density` [kg/m^3].
+
+        Parameters
+        ----------
+        room_flow : volume flow at room density [m^3/s]
+        room_density : of the air in the room [kg/m^3]
+        """
         at_reference = suction_points(room_flow, np.array(self.flows), np.array(self.suctions))
         return at_reference * room_density / REFERENCE_DENSITY
 
     def sealed_in_room(self, room_density: Values) -> Values:
-        """Sealed suction in air of `room_density` [Pa]."""
+        """Sealed suction in air of `room_density` [Pa].
+
+        Parameters
+        ----------
+        room_density : of the air in the room [kg/m^3]
+        """
         return self.sealed_suction * room_density / REFERENCE_DENSITY
 
     def meet(self, resistance: Array, room_density: Array) -> Array:
-        """Mass flow where the fan's suction equals resistance·ṁ² [kg/s], shape (n,)."""
+        """Mass flow where the fan's suction equals resistance·ṁ² [kg/s], shape (n,).
+
+        Parameters
+        ----------
+        resistance : Δp/ṁ² of the line, shape (n,) [Pa s^2/kg^2]
+        room_density : of the air in the room, shape (n,) [kg/m^3]
+        """
         ratio = np.asarray(room_density / REFERENCE_DENSITY)
         return meeting_points_flow(resistance, ratio, room_density, np.array(self.flows), np.array(self.suctions))
 

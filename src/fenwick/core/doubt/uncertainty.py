@@ -53,6 +53,10 @@ def spread_values(row: Rule, normal: Array) -> Array:
     """Values of a rule for standard normal draws: log-normal, its range the middle 90 %.
 
     Both sides have their own width, so that the median is the rule's value.
+
+    Parameters
+    ----------
+    normal : standard normal draws of any shape [-]
     """
     low = max(row.low, LEAST_END * row.value)
     up, down = np.log(row.high / row.value), np.log(row.value / low)
@@ -107,6 +111,11 @@ def vary(line: Line, draws: int, seed: int) -> Varied:
     """A line in many variants, the first as it stands.
 
     An assumption draws the same values in every line for the same seed, so that lines can be compared draw by draw.
+
+    Parameters
+    ----------
+    draws : how many, besides the line as it stands [-]
+    seed : of the chances drawn; the same one draws the same again [-]
     """
     drawn = {key: drawn_values(line, key, draws, seed) for key in assumptions_of(line)}
     dust = None if line.dust is None else line.dust.scaled(drawn["dust.size"])
@@ -121,6 +130,11 @@ def drawn_values(line: Line, key: str, draws: int, seed: int) -> Array:
     """A rule in force, then drawn round it, in its own unit, shape (1 + draws,).
 
     Round the value in force, which readings may have moved, and as far as they have left open.
+
+    Parameters
+    ----------
+    draws : how many, besides the line as it stands [-]
+    seed : of the chances drawn; the same one draws the same again [-]
     """
     normal = _left(line, key) * _generator(seed, key).standard_normal(draws)
     return np.asarray(spread_values(rule(key), np.insert(normal, 0, 0.0)) * _moved(line, key))
@@ -147,7 +161,7 @@ def sureness(line: Line, draws: int = DRAWS, seed: int = SEED) -> LineSureness:
     ----------
     line : a single variant
     draws : how many [-]
-    seed : of the draws
+    seed : of the draws [-]
     """
     if not line.stages:
         return LineSureness()

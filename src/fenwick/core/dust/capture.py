@@ -117,7 +117,12 @@ def tools_of(line: Line) -> tuple[tuple[int, ...], ...]:
 
 
 def tool_flow(line: Line, point: OperatingPoint, port: int) -> Array:
-    """Air drawn at a tool by all its open ports and extra fans, at room density [m^3/s], shape (n,)."""
+    """Air drawn at a tool by all its open ports and extra fans, at room density [m^3/s], shape (n,).
+
+    Parameters
+    ----------
+    port : its place among the leaves of the line [-]
+    """
     members = next((group for group in tools_of(line) if port in group), (port,))
     total: Array = np.zeros_like(point.port_flow[port])
     for i in members:

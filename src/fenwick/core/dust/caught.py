@@ -45,7 +45,12 @@ def caught_together(line: Line, captures: tuple[Capture, ...]) -> Caught | None:
 
 
 def tool_rate(line: Line, group: tuple[int, ...]) -> Array | None:
-    """Dust a tool makes [kg/s], given at any of its ports; None where it is at none."""
+    """Dust a tool makes [kg/s], given at any of its ports; None where it is at none.
+
+    Parameters
+    ----------
+    group : places of its ports among the leaves [-]
+    """
     rates = [line.leaves[i].port.dust_rate for i in group]
     known = [np.asarray(rate, dtype=float) for rate in rates if rate is not None]
     return known[0] if known else None

@@ -88,6 +88,10 @@ def kept_by_models(found: Separation, entering: Array) -> dict[str, Array]:
     """What a stage keeps by each model that describes it, by mass of what enters [-], each of shape (n,).
 
     `entering` is the dust by size, shape (60, n) [-].
+
+    Parameters
+    ----------
+    entering : mass by size class, shape (k, n) [any unit]
     """
     return {name: _by_mass(entering * grades.kept, entering) for name, grades in found.models.items()}
 

@@ -43,7 +43,13 @@ class Trace:
 
 
 def trace_sizes(cut_size: float, median: float) -> tuple[float, ...]:
-    """Sizes worth following [m]: around the cut, and the middle of the dust."""
+    """Sizes worth following [m]: around the cut, and the middle of the dust.
+
+    Parameters
+    ----------
+    cut_size : d50, the size kept by half [m]
+    median : of the dust, by mass [m]
+    """
     sizes = sorted({*(times * cut_size for times in TIMES_CUT), median})
     return tuple(float(np.clip(size, SIZES[0, 0], SIZES[-1, 0])) for size in sizes)
 

@@ -29,7 +29,12 @@ class InVacuum:
 
 
 def in_vacuum(entering: Array, vacuum: Vacuum, rules: RuleBook) -> InVacuum:
-    """Split what enters the vacuum; a bag fills the tank, and takes its place."""
+    """Split what enters the vacuum; a bag fills the tank, and takes its place.
+
+    Parameters
+    ----------
+    entering : mass by size class, shape (k, n) [any unit]
+    """
     rest, nothing = entering, np.zeros_like(entering)
     tank, bag, held = nothing, nothing, nothing
     if vacuum.bag is not None:

@@ -27,10 +27,21 @@ def pressure_isa1976(altitude: Values) -> Values:
 
 
 def density_ideal_gas(pressure: Values, temperature: Values) -> Values:
-    """Density of dry air [kg/m^3] at absolute `pressure` [Pa] and `temperature` [K]."""
+    """Density of dry air [kg/m^3] at absolute `pressure` [Pa] and `temperature` [K].
+
+    Parameters
+    ----------
+    pressure : absolute [Pa]
+    temperature : [K]
+    """
     return pressure / (GAS_CONSTANT * temperature)
 
 
 def viscosity_sutherland(temperature: Values) -> Values:
-    """Dynamic viscosity of air [Pa s] at `temperature` [K] (Sutherland, constants of ISA 1976)."""
+    """Dynamic viscosity of air [Pa s] at `temperature` [K] (Sutherland, constants of ISA 1976).
+
+    Parameters
+    ----------
+    temperature : [K]
+    """
     return 1.458e-6 * np.power(temperature, 1.5) / (temperature + 110.4)

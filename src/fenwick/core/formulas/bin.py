@@ -36,7 +36,13 @@ def exchange_share(opening: Values, wall_velocity: Values, flow: Values, factor:
 
 
 def ledge_exchange(ledge_depth: Values, per_10_mm: Values) -> Values:
-    """What ledges of a summed depth [m] in the swirling zone add to x [-]."""
+    """What ledges of a summed depth [m] in the swirling zone add to x [-].
+
+    Parameters
+    ----------
+    ledge_depth : of all ledges together [m]
+    per_10_mm : added by 10 mm of them [-]
+    """
     return per_10_mm * np.asarray(ledge_depth) / 0.010
 
 
@@ -76,10 +82,23 @@ def retention(fall_velocity: Values, air: BinAir, leak_weight: Values, leak_jet:
 
 
 def brim_share(free_height: Values, bin_diameter: Values, brim: Values) -> Array:
-    """What a nearly full bin can still take [-]: clip(free/(0.1 D_bin), 0, 1); `brim` 0.1 by rule, in bin widths."""
+    """What a nearly full bin can still take [-]: clip(free/(0.1 D_bin), 0, 1); `brim` 0.1 by rule, in bin widths.
+
+    Parameters
+    ----------
+    free_height : between dust and rim [m]
+    bin_diameter : [m]
+    brim : free height from which nothing is lost, in bin diameters [-]
+    """
     return np.asarray(np.clip(free_height / (brim * bin_diameter), 0.0, 1.0))
 
 
 def tilt_share(tilt: Values, power: Values) -> Array:
-    """Share kept when the separator leans by `tilt` [rad] from upright [-]: cos^k."""
+    """Share kept when the separator leans by `tilt` [rad] from upright [-]: cos^k.
+
+    Parameters
+    ----------
+    tilt : from upright [rad]
+    power : k [-]
+    """
     return np.asarray(np.power(np.cos(tilt), power))

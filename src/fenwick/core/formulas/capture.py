@@ -50,32 +50,71 @@ def reach_of_opening(flow: Values, opening_area: Values, velocity: Values, flang
     """Distance up to which the air before a round opening moves as fast as `velocity` [m]; 0 where nowhere.
 
     The inverse of `velocity_at_distance`; `flow` [m^3/s], `opening_area` [m^2], `velocity` [m/s].
+
+    Parameters
+    ----------
+    flow : volume flow at room density [m^3/s]
+    opening_area : [m^2]
+    velocity : wanted there [m/s]
     """
     squared = ((FLANGE_GAIN if flanged else 1.0) * np.asarray(flow) / velocity - opening_area) / 10.0
     return np.asarray(np.sqrt(np.where(flow / np.asarray(opening_area) >= velocity, np.maximum(squared, 0.0), 0.0)))
 
 
 def reach_of_slot(flow: Values, length: Values, width: Values, velocity: Values, flanged: bool) -> Array:
-    """The same before a slot [m], the inverse of `slot_velocity`; sizes [m], `flow` [m^3/s], `velocity` [m/s]."""
+    """The same before a slot [m], the inverse of `slot_velocity`; sizes [m], `flow` [m^3/s], `velocity` [m/s].
+
+    Parameters
+    ----------
+    flow : volume flow at room density [m^3/s]
+    length : of the slot [m]
+    width : of the slot [m]
+    velocity : wanted there [m/s]
+    """
     reach = np.asarray(flow) / ((SLOT_FLANGED if flanged else SLOT_PLAIN) * np.asarray(length) * velocity)
     return np.asarray(np.where(np.asarray(flow) / (np.asarray(length) * width) >= velocity, reach, 0.0))
 
 
 def face_velocity(flow: Values, open_area: Values) -> Array:
-    """Air speed in the openings of an enclosure [m/s]: Q/A, `flow` [m^3/s], `open_area` [m^2]."""
+    """Air speed in the openings of an enclosure [m/s]: Q/A, `flow` [m^3/s], `open_area` [m^2].
+
+    Parameters
+    ----------
+    flow : volume flow at room density [m^3/s]
+    open_area : of all openings [m^2]
+    """
     return np.asarray(flow / np.asarray(open_area))
 
 
 def missed_by_all(missed: Array) -> Array:
-    """Share that several ports of one tool all miss [-]: the product of their own shares, along the first axis."""
+    """Share that several ports of one tool all miss [-]: the product of their own shares, along the first axis.
+
+    Parameters
+    ----------
+    missed : share that each port misses, shape (ports, …) [-]
+    """
     return np.asarray(np.prod(missed, axis=0))
 
 
 def airborne_share(diameter: Values, scale: Values) -> Array:
-    """Share of a size that floats rather than flies [-]: 1/(1 + (d/scale)²), `scale` 100 µm by rule."""
+    """Share of a size that floats rather than flies [-]: 1/(1 + (d/scale)²), `scale` 100 µm by rule.
+
+    Parameters
+    ----------
+    diameter : of a grain [m]
+    scale : size of which half floats [m]
+    """
     return np.asarray(1.0 / (1.0 + np.square(np.asarray(diameter) / scale)))
 
 
 def captured_airborne_share(velocity: Values, needed: Values, missed: Values, power: Values) -> Array:
-    """Share of the floating dust caught [-]: 1 − 0.1^(r^1.5), r = velocity/needed; 0.1 and 1.5 by rule."""
+    """Share of the floating dust caught [-]: 1 − 0.1^(r^1.5), r = velocity/needed; 0.1 and 1.5 by rule.
+
+    Parameters
+    ----------
+    velocity : air speed at the dust [m/s]
+    needed : speed that catches it [m/s]
+    missed : share that escapes at the speed needed [-]
+    power : of the ratio of the speeds [-]
+    """
     return np.asarray(1.0 - np.power(missed, np.power(np.asarray(velocity) / needed, power)))

@@ -15,7 +15,7 @@ def undominated(values: Array) -> npt.NDArray[np.bool_]:
 
     Parameters
     ----------
-    values : larger is better in every row, shape (wishes, n)
+    values : larger is better in every row, shape (wishes, n) [any unit]
     """
     left, points, at = np.arange(values.shape[1]), values.T, 0
     while at < len(points):
@@ -32,8 +32,8 @@ def weighted_score(values: Array, weights: Sequence[float]) -> Array:
 
     Parameters
     ----------
-    values : larger is better in every row, shape (wishes, n)
-    weights : of the wishes; all nothing counts as all alike
+    values : larger is better in every row, shape (wishes, n) [any unit]
+    weights : of the wishes; all nothing counts as all alike [-]
     """
     low, high = values.min(axis=1, keepdims=True), values.max(axis=1, keepdims=True)
     share = np.where(high > low, (values - low) / np.where(high > low, high - low, 1.0), 1.0)

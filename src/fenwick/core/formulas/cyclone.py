@@ -73,12 +73,21 @@ class InletStream:
 
 
 def inlet_velocity(g: CycloneGeometry, flow: Values) -> Array:
-    """v_in, mean speed in the inlet [m/s]: Q/(ab)."""
+    """v_in, mean speed in the inlet [m/s]: Q/(ab).
+
+    Parameters
+    ----------
+    flow : volume flow at room density [m^3/s]
+    """
     return np.asarray(flow / (np.asarray(g.inlet_height) * g.inlet_width))
 
 
 def grade_lapple(g: CycloneGeometry, stream: InletStream, diameter: Array) -> Grade:
     """Cut size [m] and grade [-] after Lapple (1951); the curve is that of Theodore & De Paola (1980).
+
+    Parameters
+    ----------
+    diameter : of the grains [m]
 
     Notes
     -----
@@ -116,13 +125,22 @@ def shape_leith_licht(g: CycloneGeometry) -> Array:
 
 
 def vortex_exponent(g: CycloneGeometry, temperature: Values) -> Array:
-    """n of v_θ rⁿ = const [-]: 1 − (1 − 0.67 D^0.14)(T/283)^0.3, D in metres (Alexander 1949)."""
+    """n of v_θ rⁿ = const [-]: 1 − (1 − 0.67 D^0.14)(T/283)^0.3, D in metres (Alexander 1949).
+
+    Parameters
+    ----------
+    temperature : [K]
+    """
     fall = 1.0 - 0.67 * np.power(np.asarray(g.body), 0.14)
     return np.asarray(1.0 - fall * np.power(np.asarray(temperature) / REFERENCE_TEMPERATURE, 0.3))
 
 
 def grade_leith_licht(g: CycloneGeometry, stream: InletStream, diameter: Array) -> Grade:
     """Cut size [m] and grade [-] after Leith & Licht (1972): no swirl is ever quite sharp.
+
+    Parameters
+    ----------
+    diameter : of the grains [m]
 
     Notes
     -----
@@ -140,6 +158,10 @@ def grade_leith_licht(g: CycloneGeometry, stream: InletStream, diameter: Array) 
 def steepness_iozia_leith(g: CycloneGeometry, cut_size: Values) -> Array:
     """β before it is kept within 1 … 10 [-].
 
+    Parameters
+    ----------
+    cut_size : d50, the size kept by half [m]
+
     Notes
     -----
     ln β = 0.62 − 0.87 ln(d50 in cm) + 5.21 ln(ab/D²) + 1.05 ln²(ab/D²) (Iozia & Leith 1990).
@@ -150,6 +172,10 @@ def steepness_iozia_leith(g: CycloneGeometry, cut_size: Values) -> Array:
 
 def grade_iozia_leith(g: CycloneGeometry, stream: InletStream, diameter: Array) -> Grade:
     """Cut size [m] and grade [-] after Iozia & Leith (1990): speeds of the core fitted to measurements.
+
+    Parameters
+    ----------
+    diameter : of the grains [m]
 
     Notes
     -----
@@ -211,7 +237,12 @@ class Family:
     source: str
 
     def of(self, body: Values) -> CycloneGeometry:
-        """The cyclone of that family with a body of some diameter [m]."""
+        """The cyclone of that family with a body of some diameter [m].
+
+        Parameters
+        ----------
+        body : diameter of the body [m]
+        """
         ratios = (self.a, self.b, 1.0, self.outlet, self.outlet_length, self.cylinder, self.height, self.dust_outlet)
         return CycloneGeometry(*(ratio * np.asarray(body) if np.ndim(body) else ratio * body for ratio in ratios))
 

@@ -33,7 +33,12 @@ def suction_nameplate(flow: Values, sealed_suction: Values, open_flow: Values, e
 
 
 def peak_air_power_share(exponent: Values) -> Values:
-    """Largest p·Q of a nameplate curve over p0·Q0 [-]: n/(n+1)^(1+1/n)."""
+    """Largest p·Q of a nameplate curve over p0·Q0 [-]: n/(n+1)^(1+1/n).
+
+    Parameters
+    ----------
+    exponent : n of the nameplate curve [-]
+    """
     return exponent / np.power(exponent + 1.0, 1.0 + 1.0 / np.asarray(exponent))
 
 

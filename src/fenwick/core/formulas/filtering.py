@@ -8,12 +8,26 @@ from fenwick.core.arrays import Array, Values
 
 
 def cake_coefficient(diameter: Values, base: Values, least: Values, most: Values) -> Array:
-    """K2(d), resistance of a cake of one size [1/s]: base·(50 µm/d), held within least … most; `diameter` [m]."""
+    """K2(d), resistance of a cake of one size [1/s]: base·(50 µm/d), held within least … most; `diameter` [m].
+
+    Parameters
+    ----------
+    diameter : of a grain [m]
+    base : resistance of a cake of 50 µm grains [1/s]
+    least : lowest that is believed [1/s]
+    most : highest that is believed [1/s]
+    """
     return np.asarray(np.clip(base * 50e-6 / np.asarray(diameter), least, most))
 
 
 def cake_loss(cake_resistance: Values, face_velocity: Values) -> Values:
-    """Suction lost to the dust on a filter [Pa]: (K2 W)·V_f, K2 W [Pa s/m], V_f = flow over area [m/s]."""
+    """Suction lost to the dust on a filter [Pa]: (K2 W)·V_f, K2 W [Pa s/m], V_f = flow over area [m/s].
+
+    Parameters
+    ----------
+    cake_resistance : K2 W [Pa s/m]
+    face_velocity : V_f, flow over area [m/s]
+    """
     return cake_resistance * face_velocity
 
 
@@ -23,7 +37,9 @@ def clean_penetration(diameter: Values, base: Values, scale: Values, power: Valu
     Parameters
     ----------
     diameter : [m]
-    base, scale, power : of base^((d/scale)^power); a bag 0.5, 2 µm, 0.7; paper 0.1, 1 µm, 0.5
+    base : share that passes at the size `scale`; a bag 0.5, paper 0.1 [-]
+    scale : a bag 2e-6, paper 1e-6 [m]
+    power : of d/scale; a bag 0.7, paper 0.5 [-]
     """
     return np.asarray(np.power(base, np.power(np.asarray(diameter) / scale, power)))
 
@@ -41,5 +57,11 @@ def caked_penetration(clean: Values, load: Values, cake: Values) -> Array:
 
 
 def tank_drop_share(diameter: Values, scale: Values) -> Array:
-    """Share of a size that falls out in the vacuum's own tank before the filter [-]: 1/(1 + scale/d)."""
+    """Share of a size that falls out in the vacuum's own tank before the filter [-]: 1/(1 + scale/d).
+
+    Parameters
+    ----------
+    diameter : of a grain [m]
+    scale : size of which half falls out [m]
+    """
     return np.asarray(1.0 / (1.0 + scale / np.asarray(diameter)))

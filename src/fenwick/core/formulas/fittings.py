@@ -70,6 +70,12 @@ def expansion_loss(bore_in: Values, bore_out: Values, length: Values = 0.0) -> V
 def cone_friction(bore_in: Values, bore_out: Values, length: Values) -> Values:
     """Wall friction of a cone as b in K = b·f, on the velocity head of the smaller bore [-]; 0 for a sharp step.
 
+    Parameters
+    ----------
+    bore_in : upstream [m]
+    bore_out : downstream [m]
+    length : of the cone; 0 for a sharp step [m]
+
     Notes
     -----
     (1 − β⁴)/(8 sin(half-angle)), Rennels & Hudson.
@@ -102,7 +108,12 @@ def gate_loss(opening: Values, bore: Values, shut_leak: Values, body: Values = 0
 
 
 def mitre_loss(angle: Values) -> Values:
-    """K of a mitred elbow [-]: 0.42 sin(α/2) + 2.56 sin³(α/2) (Rennels & Hudson 2012); `angle` [rad]."""
+    """K of a mitred elbow [-]: 0.42 sin(α/2) + 2.56 sin³(α/2) (Rennels & Hudson 2012); `angle` [rad].
+
+    Parameters
+    ----------
+    angle : α, by which the air is turned [rad]
+    """
     s = np.sin(np.minimum(angle, np.pi) / 2.0)
     return np.asarray(0.42 * s + 2.56 * s**3)
 
@@ -119,5 +130,10 @@ def plate_loss(bore: Values, open_area: Values) -> Values:
 
 
 def bore_area(bore: Values) -> Values:
-    """Area of a round bore [m^2]."""
+    """Area of a round bore [m^2].
+
+    Parameters
+    ----------
+    bore : inside diameter [m]
+    """
     return np.asarray(np.pi / 4.0 * np.square(bore))

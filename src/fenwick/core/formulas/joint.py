@@ -30,10 +30,22 @@ def tape_wraps(gap: Values, thickness: Values) -> Array:
 
 
 def stretch_needed(outer_inside: Values, inner_outside: Values) -> Values:
-    """How far the outer end must be widened to go on, as a share of its diameter [-]."""
+    """How far the outer end must be widened to go on, as a share of its diameter [-].
+
+    Parameters
+    ----------
+    outer_inside : inside diameter of the end that goes over [m]
+    inner_outside : outside diameter of the end that goes in [m]
+    """
     return inner_outside / outer_inside - 1.0
 
 
 def open_ring(outer_inside: Values, inner_outside: Values) -> Array:
-    """Area left open between two ends that nothing seals [m^2], from their diameters [m]."""
+    """Area left open between two ends that nothing seals [m^2], from their diameters [m].
+
+    Parameters
+    ----------
+    outer_inside : inside diameter of the end that goes over [m]
+    inner_outside : outside diameter of the end that goes in [m]
+    """
     return np.asarray(np.pi / 4.0 * np.maximum(np.square(outer_inside) - np.square(inner_outside), 0.0))

@@ -39,7 +39,15 @@ def sector_box(outer: Values, inner: Values, angle: Values) -> tuple[Array, Arra
 
 
 def fits_on(width: Values, height: Values, sheet_width: Values, sheet_height: Values) -> Array:
-    """How large a rectangle is against a sheet, either way round [-]; up to 1 it fits."""
+    """How large a rectangle is against a sheet, either way round [-]; up to 1 it fits.
+
+    Parameters
+    ----------
+    width : of the rectangle [m]
+    height : of the rectangle [m]
+    sheet_width : [m]
+    sheet_height : [m]
+    """
     one = np.maximum(np.asarray(width) / sheet_width, np.asarray(height) / sheet_height)
     other = np.maximum(np.asarray(width) / sheet_height, np.asarray(height) / sheet_width)
     return np.asarray(np.minimum(one, other))

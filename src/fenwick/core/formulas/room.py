@@ -28,6 +28,7 @@ def concentration(time: Values, source: Values, volume: Values, rate: Values, du
     source : S [kg/s], from 0 to `duration` [s]
     volume : V [m^3]
     rate : λ [1/s], above 0
+    duration : for which the source gives off dust [s]
 
     Notes
     -----
@@ -39,5 +40,11 @@ def concentration(time: Values, source: Values, volume: Values, rate: Values, du
 
 
 def time_to_share(share: Values, rate: Values) -> Array:
-    """Time until dust in the air is down to a share of itself [s]: ln(1/share)/λ, λ in [1/s]."""
+    """Time until dust in the air is down to a share of itself [s]: ln(1/share)/λ, λ in [1/s].
+
+    Parameters
+    ----------
+    share : of the dust now, above 0 and up to 1 [-]
+    rate : λ, above 0 [1/s]
+    """
     return np.asarray(-np.log(share) / np.asarray(rate))

@@ -25,12 +25,22 @@ class Block:
     depth: float  #: along y [m]
 
     def corners(self, clearance: float) -> Array:
-        """Its corners, moved outwards by a clearance [m], shape (4, 2)."""
+        """Its corners, moved outwards by a clearance [m], shape (4, 2).
+
+        Parameters
+        ----------
+        clearance : kept from the block [m]
+        """
         w, d = self.width / 2 + clearance, self.depth / 2 + clearance
         return np.array([[self.x + i * w, self.y + j * d] for i in (-1, 1) for j in (-1, 1)])
 
     def holds(self, points: Array) -> npt.NDArray[np.bool_]:
-        """Which of some points [m], shape (n, 2), lie inside it."""
+        """Which of some points [m], shape (n, 2), lie inside it.
+
+        Parameters
+        ----------
+        points : shape (n, 2) [m]
+        """
         inside = np.abs(points - np.array([self.x, self.y])) < np.array([self.width, self.depth]) / 2
         return np.asarray(inside.all(axis=-1))
 
@@ -67,6 +77,11 @@ def shortest_way(start: tuple[float, float], end: tuple[float, float], blocks: S
 
     A block that holds the start or the end (a tool standing on a bench) is not in the way. Without any way round, the
     straight line.
+
+    Parameters
+    ----------
+    start : x and y [m]
+    end : x and y [m]
     """
     ends = np.array([start, end], dtype=float)
     in_way = [block for block in blocks if not block.holds(ends).any()]
@@ -117,12 +132,22 @@ def _lengths(nodes: Array, blocks: Sequence[Block]) -> Array:
 
 
 def turns(way: Array) -> Array:
-    """Angle by which a way turns at each of its inner points [rad], shape (k − 2,); the points in [m]."""
+    """Angle by which a way turns at each of its inner points [rad], shape (k − 2,); the points in [m].
+
+    Parameters
+    ----------
+    way : points from start to end, shape (k, 2) [m]
+    """
     steps = np.diff(way, axis=0)
     headings = np.arctan2(steps[:, 1], steps[:, 0])
     return np.asarray(np.abs((np.diff(headings) + np.pi) % (2.0 * np.pi) - np.pi))
 
 
 def way_length(way: Array) -> float:
-    """Length of a way through points [m]."""
+    """Length of a way through points [m].
+
+    Parameters
+    ----------
+    way : points from start to end, shape (k, 2) [m]
+    """
     return float(np.sum(np.linalg.norm(np.diff(way, axis=0), axis=1)))

@@ -50,12 +50,26 @@ def ring_carries(stiffness: Values, diameter: Values, share: Values) -> Array:
 
 
 def section_stiffness(youngs_modulus: Values, outwards: Values, tall: Values) -> Values:
-    """EI of a rectangular ring [N m^2]: E·tall·outwards³/12; E [Pa], sizes [m]."""
+    """EI of a rectangular ring [N m^2]: E·tall·outwards³/12; E [Pa], sizes [m].
+
+    Parameters
+    ----------
+    youngs_modulus : [Pa]
+    outwards : size away from the wall [m]
+    tall : size along the wall [m]
+    """
     return youngs_modulus * tall * np.asarray(outwards) ** 3 / 12.0
 
 
 def plate_stiffness(youngs_modulus: Values, thickness: Values, poisson_ratio: Values) -> Values:
-    """D_f of a flat plate [N m]: E t³/(12(1 − ν²)); E [Pa], t [m]."""
+    """D_f of a flat plate [N m]: E t³/(12(1 − ν²)); E [Pa], t [m].
+
+    Parameters
+    ----------
+    youngs_modulus : [Pa]
+    thickness : t [m]
+    poisson_ratio : ν [-]
+    """
     return youngs_modulus * np.asarray(thickness) ** 3 / (12.0 * (1.0 - np.asarray(poisson_ratio) ** 2))
 
 
@@ -101,5 +115,12 @@ def relief_area(flow: Values, pressure: Values, density: Values) -> Array:
 
 
 def bending_stress(youngs_modulus: Values, thickness: Values, radius: Values) -> Array:
-    """Stress in a flat sheet bent cold to a radius [Pa]: E t/(2R); E [Pa], sizes [m]."""
+    """Stress in a flat sheet bent cold to a radius [Pa]: E t/(2R); E [Pa], sizes [m].
+
+    Parameters
+    ----------
+    youngs_modulus : [Pa]
+    thickness : t [m]
+    radius : R, to which it is bent [m]
+    """
     return np.asarray(youngs_modulus * np.asarray(thickness) / (2.0 * np.asarray(radius)))

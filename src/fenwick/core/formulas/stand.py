@@ -21,5 +21,11 @@ def tipping_force(mass: Values, base: Values, height: Values) -> Array:
 
 
 def tipping_angle(base: Values, centre: Values) -> Array:
-    """Lean at which something tips by itself [rad]: atan((b/2)/h_c), h_c the height of its centre of mass [m]."""
+    """Lean at which something tips by itself [rad]: atan((b/2)/h_c), h_c the height of its centre of mass [m].
+
+    Parameters
+    ----------
+    base : b, width of what it stands on [m]
+    centre : h_c, height of the centre of mass [m]
+    """
     return np.asarray(np.arctan2(0.5 * np.asarray(base), centre))

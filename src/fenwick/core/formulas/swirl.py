@@ -77,7 +77,15 @@ def cut_size_orbit(
     air_density: Values,
     viscosity: Values,
 ) -> Array:
-    """d50, the size kept by half [m]: √(18 μ 0.9Q/(2π(ρp−ρ) v_θcs² (H−S)))."""
+    """d50, the size kept by half [m]: √(18 μ 0.9Q/(2π(ρp−ρ) v_θcs² (H−S))).
+
+    Parameters
+    ----------
+    flow : volume flow at room density [m^3/s]
+    particle_density : [kg/m^3]
+    air_density : [kg/m^3]
+    viscosity : dynamic, of air [Pa s]
+    """
     lift = 2.0 * np.pi * (np.asarray(particle_density) - air_density) * swirl.core_velocity**2 * geometry.orbit_height
     return np.asarray(np.sqrt(18.0 * viscosity * 0.9 * flow / lift))
 
@@ -86,6 +94,12 @@ def loss_coefficient_orbit(
     geometry: SwirlGeometry, wall_friction: Values, dust_load: Values, swirl_factor: Values = 1.0
 ) -> Array:
     """Pressure drop as K on the outlet tube's velocity head ½ρv_x² [-], shape (n,).
+
+    Parameters
+    ----------
+    wall_friction : f0, clean air [-]
+    dust_load : c0 [kg dust per kg air]
+    swirl_factor : of an inlet that is not tangential, on v_θw [-]
 
     Notes
     -----
@@ -100,12 +114,25 @@ def loss_coefficient_orbit(
 
 
 def grade_efficiency(diameter: Values, cut_size: Values, steepness: Values) -> Array:
-    """Share of a size that reaches the wall [-]: 1/(1 + (d50/d)^m), m the steepness."""
+    """Share of a size that reaches the wall [-]: 1/(1 + (d50/d)^m), m the steepness.
+
+    Parameters
+    ----------
+    diameter : of a grain [m]
+    cut_size : d50, the size kept by half [m]
+    steepness : m [-]
+    """
     return np.asarray(1.0 / (1.0 + np.power(cut_size / np.asarray(diameter), steepness)))
 
 
 def limit_load(dust_load: Values, cut_size: Values, median_size: Values) -> Array:
     """c0L, the dust load an air stream can carry round the swirl [kg dust per kg air]; above it the surplus drops.
+
+    Parameters
+    ----------
+    dust_load : c0 [kg dust per kg air]
+    cut_size : d50, the size kept by half [m]
+    median_size : d_med of the dust, by mass [m]
 
     Notes
     -----

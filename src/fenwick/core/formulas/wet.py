@@ -12,7 +12,14 @@ THROAT_LOSS = 1.5  #: velocity heads of the throat [-]
 
 
 def wet_stage_drop(immersion: Values, throat_velocity: Values, air_density: Values) -> Array:
-    """Pressure drop of a wet stage [Pa]: ρ_w g · immersion + 1.5 · ½ρv²."""
+    """Pressure drop of a wet stage [Pa]: ρ_w g · immersion + 1.5 · ½ρv².
+
+    Parameters
+    ----------
+    immersion : depth of water over the throat [m]
+    throat_velocity : v [m/s]
+    air_density : [kg/m^3]
+    """
     head = 0.5 * np.asarray(air_density) * np.square(throat_velocity)
     return np.asarray(WATER_DENSITY * GRAVITY * np.asarray(immersion) + THROAT_LOSS * head)
 

@@ -72,7 +72,12 @@ class Course:
     exhaust: Array  #: of the dust made, past the filter [-]
 
     def life(self, share: float) -> Array:
-        """Hours until the flow is down to a share of its first value [h], shape (s,); inf where it stays above."""
+        """Hours until the flow is down to a share of its first value [h], shape (s,); inf where it stays above.
+
+        Parameters
+        ----------
+        share : of the first flow [-]
+        """
         limit = share * self.flow[0]
         below = self.flow <= limit
         first = np.argmax(below, axis=0)
@@ -94,7 +99,7 @@ def ageing_map(line: Line, port: int) -> AgeingMap | None:
     Parameters
     ----------
     line : a single variant, gates as they stand while it works
-    port : place among the leaves of the tool whose air is followed
+    port : place among the leaves of the tool whose air is followed [-]
     """
     rate = one_value(dust_rate(line))
     if line.dust is None or rate <= 0.0 or (line.vacuum.filter is None and line.vacuum.bag is None):

@@ -58,7 +58,14 @@ class Session:
 
 
 def room_of(volume: float, changes: float | None, cleaned: float, rules: RuleBook) -> Room:
-    """A room; where its air changes [1/s] are not known, those of a shut one by rule."""
+    """A room; where its air changes [1/s] are not known, those of a shut one by rule.
+
+    Parameters
+    ----------
+    volume : of its air [m^3]
+    changes : air changes with the outside [1/s]; None: not known
+    cleaned : volume flow of clean air from a cleaner [m^3/s]
+    """
     known = one_value(rules["room.shut"]) / 3600.0 if changes is None else changes
     return Room(volume, known, cleaned)
 
@@ -90,14 +97,25 @@ def _outdoors(line: Line) -> bool:
 
 
 def mask_level(clears: float, rules: RuleBook) -> int:
-    """How bad it is to stay masked for so long [s]: OK, WATCH or ACT."""
+    """How bad it is to stay masked for so long [s]: OK, WATCH or ACT.
+
+    Parameters
+    ----------
+    clears : time until the air is clear [s]
+    """
     if clears > one_value(rules["room.mask-act"]):
         return ACT
     return WATCH if clears > one_value(rules["room.mask-watch"]) else OK
 
 
 def session(room: Room, source: DustSource, duration: float, span: float) -> Session:
-    """The air over a job of `duration` [s], followed for `span` [s]; the first variant."""
+    """The air over a job of `duration` [s], followed for `span` [s]; the first variant.
+
+    Parameters
+    ----------
+    duration : of the job [s]
+    span : followed for so long [s]
+    """
     time = np.linspace(0.0, span, POINTS)
     rate = one_value(room.rate)
     breathed = concentration(time, float(source.breathed[0]), room.volume, rate, duration)

@@ -111,7 +111,7 @@ def march(mapped: AgeingMap, filters: Filters, hours: float) -> Course:
     ----------
     mapped : the line over its loads
     filters : of every course
-    hours : above 0
+    hours : above 0 [h]
     """
     time = np.concatenate([[0.0], np.geomspace(FIRST * hours, hours, STEPS - 1)])
     laws, none = _Laws.of(mapped, filters), np.zeros_like(filters.area)

@@ -85,7 +85,7 @@ def upkeep(
     Parameters
     ----------
     line : a single variant
-    port : place among the leaves of the tool whose air is followed
+    port : place among the leaves of the tool whose air is followed [-]
     wanted : hours that a filter should last between cleanings [h]
     prices : as far as they are known
     weekly : hours of work a week [h]; None: not known
@@ -173,6 +173,10 @@ def cleanings(life: float, rules: RuleBook) -> Cleanings | None:
     """How often a filter is worth cleaning, each cleaning leaving some of the cake in it; None where it lasts no time.
 
     A life that was not followed to its end counts as `LONG`.
+
+    Parameters
+    ----------
+    life : hours between two cleanings [h]; inf where it was not followed to its end
     """
     life = min(life, LONG)
     if life <= 0.0:
@@ -187,14 +191,25 @@ def cleanings(life: float, rules: RuleBook) -> Cleanings | None:
 
 
 def life_level(life: float, wanted: float, rules: RuleBook) -> int:
-    """How a filter's life stands to the hours asked of it [h]: OK, WATCH or ACT."""
+    """How a filter's life stands to the hours asked of it [h]: OK, WATCH or ACT.
+
+    Parameters
+    ----------
+    life : of the filter [h]
+    wanted : hours asked of it [h]
+    """
     if life >= wanted:
         return OK
     return WATCH if life >= one_value(rules["filter.short"]) * wanted else ACT
 
 
 def cake_level(today: float, rules: RuleBook) -> int:
-    """Whether to leave a cake on (OK), clean it soon (WATCH) or now (ACT), by the air it leaves [-]."""
+    """Whether to leave a cake on (OK), clean it soon (WATCH) or now (ACT), by the air it leaves [-].
+
+    Parameters
+    ----------
+    today : air with the cake on, as a share of the air without it [-]
+    """
     if today < one_value(rules["filter.down"]):
         return ACT
     return WATCH if today < one_value(rules["filter.leave"]) else OK
@@ -221,6 +236,10 @@ def payback_hours(with_it: UpkeepWay, without: UpkeepWay | None, price: float | 
     """Hours of work after which a separator of a price, in the shop's money, has paid for itself [h].
 
     inf never; None where that cannot be told.
+
+    Parameters
+    ----------
+    price : of the separator [the shop's money]; None: not known
     """
     if without is None or price is None or with_it.cost is None or without.cost is None:
         return None

@@ -33,7 +33,12 @@ def graded(bad: npt.NDArray[np.bool_], doubtful: npt.NDArray[np.bool_]) -> npt.N
 
 
 def fact(name: str, level: int, part: str | None = None, about: tuple[str, ...] = ()) -> Check:
-    """A check of facts alone."""
+    """A check of facts alone.
+
+    Parameters
+    ----------
+    level : OK, WATCH or ACT
+    """
     nothing = np.full(1, np.nan)
     return Check(name, np.array([level], dtype=np.intp), nothing, nothing, "number", part, about)
 
@@ -42,6 +47,13 @@ def figure(
     name: str, bad: bool, doubtful: bool, value: float, limit: float, quantity: str, part: str | None = None,
     *notes: float,
 ) -> Check:  # fmt: skip
-    """A check of one variant."""
+    """A check of one variant.
+
+    Parameters
+    ----------
+    value : of the figure, in SI of its quantity
+    limit : that it is held to, in the same unit
+    notes : further figures that the sentence tells, in SI
+    """
     level = graded(np.array([bad]), np.array([doubtful]))
     return Check(name, level, np.array([value]), np.array([limit]), quantity, part, notes=notes)

@@ -50,7 +50,13 @@ def boxed_in(leaf: Leaf, captures: tuple[Capture, ...]) -> npt.NDArray[np.bool_]
 def containment_level(
     line: Line, leaf: Leaf, captures: tuple[Capture, ...], drawn: Array, limit: Array
 ) -> npt.NDArray[np.intp]:
-    """Level of the air drawn at a tool against what contains its fine dust [m^3/s]; a box that is fast needs less."""
+    """Level of the air drawn at a tool against what contains its fine dust [m^3/s]; a box that is fast needs less.
+
+    Parameters
+    ----------
+    drawn : air at the tool [m^3/s]
+    limit : air that contains its fine dust [m^3/s]
+    """
     tight = boxed_in(leaf, captures)
     return graded((drawn < line.rules["verdict.far-short"] * limit) & ~tight, drawn < limit)
 
@@ -78,12 +84,23 @@ def caught_level(port: Capture, line: Line) -> npt.NDArray[np.intp]:
 
 
 def speed_level(velocity: Array, needed: float, line: Line) -> npt.NDArray[np.intp]:
-    """Level of an air speed against the one needed [m/s]."""
+    """Level of an air speed against the one needed [m/s].
+
+    Parameters
+    ----------
+    needed : air speed that carries the dust [m/s]
+    velocity : of the air, shape (n,) [m/s]
+    """
     return graded(velocity < line.rules["verdict.far-short"] * needed, velocity < needed)
 
 
 def kept_level(kept: Array, line: Line) -> npt.NDArray[np.intp]:
-    """Level of a kept share."""
+    """Level of a kept share.
+
+    Parameters
+    ----------
+    kept : share kept, shape (n,) [-]
+    """
     return graded(kept < line.rules["verdict.kept-poor"], kept < line.rules["verdict.kept-good"])
 
 

@@ -133,6 +133,10 @@ def clearing_time(line: Line, point: OperatingPoint, port: int) -> Array:
     """Time until the last dust of a tool is at the separator, after it stops [s], shape (n,).
 
     Σ L / (0.7 v) + 1 s over the hoses on the way, v each one's own air speed; infinite where nothing flows.
+
+    Parameters
+    ----------
+    port : its place among the leaves of the line [-]
     """
     rules = line.rules
     total = np.full(point.mass_flow.shape, one_value(rules["clear.extra"]))

@@ -53,13 +53,23 @@ def most_suction(stage: Separator, line: Line, point: OperatingPoint) -> Array:
 
 
 def wanted_relief(line: Line, point: OperatingPoint, opens_at: Array) -> Array:
-    """Opening that lets all of the fan's air in at a suction [m^2], shape (n,)."""
+    """Opening that lets all of the fan's air in at a suction [m^2], shape (n,).
+
+    Parameters
+    ----------
+    opens_at : suction, shape (n,) [Pa]
+    """
     flow = fan_flow(line, opens_at)
     return relief_area(flow, opens_at, point.room_density)
 
 
 def fan_flow(line: Line, suction: Array) -> Array:
-    """Flow at which the fan makes a suction [m^3/s], by bisection on its falling curve."""
+    """Flow at which the fan makes a suction [m^3/s], by bisection on its falling curve.
+
+    Parameters
+    ----------
+    suction : shape (n,) [Pa]
+    """
     density = line.site.density
     low = np.zeros_like(np.asarray(suction, dtype=float))
     high = low + np.max(line.vacuum.curve.open_flow)
@@ -190,7 +200,13 @@ def _lid(stage: Separator, line: Line, point: OperatingPoint) -> list[Check]:
 
 
 def lid_bends(lid: Lid, width: float, suction: float) -> Array:
-    """How far the middle of a lid is drawn in [m], a disc glued on included; `width` [m], `suction` [Pa]."""
+    """How far the middle of a lid is drawn in [m], a disc glued on included; `width` [m], `suction` [Pa].
+
+    Parameters
+    ----------
+    width : between its supports [m]
+    suction : [Pa]
+    """
     made_of = MATERIALS[lid.material]
     stiffness = plate_stiffness(made_of.youngs_modulus, lid.thickness, made_of.poisson_ratio)
     thickness = np.asarray(lid.thickness)

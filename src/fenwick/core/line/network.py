@@ -78,7 +78,12 @@ class Network:
 
 
 def stack_rows(rows: list[Row], segments: list[Segment], variants: int) -> Network:
-    """Put rows of mixed shared and per-variant values into arrays of shape (rows, n)."""
+    """Put rows of mixed shared and per-variant values into arrays of shape (rows, n).
+
+    Parameters
+    ----------
+    variants : n [-]
+    """
 
     def stacked(name: str) -> Array:
         out = np.empty((len(rows), variants))

@@ -63,7 +63,12 @@ def _same_tool(leaf: Leaf, other: Leaf) -> bool:
 
 
 def line_alone(line: Line, port: int) -> Line:
-    """The line with one port open alone, by its place among the leaves."""
+    """The line with one port open alone, by its place among the leaves.
+
+    Parameters
+    ----------
+    port : its place among the leaves of the line [-]
+    """
     return with_openings(line, {name: float(opening[port]) for name, opening in alone_openings(line).items()})
 
 

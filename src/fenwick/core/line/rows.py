@@ -31,7 +31,13 @@ def bin_leak_id(separator_id: str) -> str:
 
 
 def plain_row(name: str, kind: str, bore: Values, k0: Values) -> Row:
-    """A loss of K velocity heads [-] in one bore [m]."""
+    """A loss of K velocity heads [-] in one bore [m].
+
+    Parameters
+    ----------
+    bore : inside diameter [m]
+    k0 : velocity heads lost [-]
+    """
     area = bore_area(bore)
     return Row(name, kind, area, area, area, k0)
 
@@ -127,7 +133,14 @@ def elbow_row(elbow: Elbow, rules: RuleBook) -> Row:
 
 
 def bore_change(name: str, kind: str, bore_in: Values, bore_out: Values, length: Values) -> Row:
-    """A step or a cone between two bores [m]."""
+    """A step or a cone between two bores [m].
+
+    Parameters
+    ----------
+    bore_in : upstream [m]
+    bore_out : downstream [m]
+    length : of the cone; 0 for a step [m]
+    """
     narrow, wide = np.minimum(bore_in, bore_out), np.maximum(bore_in, bore_out)
     narrows = np.less(bore_out, bore_in)
     k0 = np.where(
@@ -151,7 +164,12 @@ def dust_rate(line: Line) -> Values:
 
 
 def dust_load(line: Line, mass_flow: Values) -> Array:
-    """c0, dust per air at the separator [kg/kg]."""
+    """c0, dust per air at the separator [kg/kg].
+
+    Parameters
+    ----------
+    mass_flow : of air [kg/s]
+    """
     return np.asarray(np.minimum(dust_rate(line) / np.maximum(mass_flow, 1e-9), 10.0))
 
 
@@ -162,7 +180,12 @@ def swirl_factor(separator: Separator, rules: RuleBook) -> Values:
 
 
 def stage_load(stage: Separator, line: Line, mass_flow: Values) -> Values:
-    """c0 at a stage [kg/kg]; behind the first one hardly any dust is left, and the air counts as clean."""
+    """c0 at a stage [kg/kg]; behind the first one hardly any dust is left, and the air counts as clean.
+
+    Parameters
+    ----------
+    mass_flow : of air [kg/s]
+    """
     return dust_load(line, mass_flow) if line.stages[0].id == stage.id else 0.0
 
 
@@ -183,7 +206,12 @@ def swirl_row(separator: Separator, line: Line) -> Row:
 
 
 def wet_row(stage: WetStage, bore: Values) -> Row:
-    """A wet stage between hoses of a bore [m]: the water over its throat, and the throat itself."""
+    """A wet stage between hoses of a bore [m]: the water over its throat, and the throat itself.
+
+    Parameters
+    ----------
+    bore : of the hoses beside it [m]
+    """
     area, around = bore_area(stage.throat_diameter), bore_area(bore)
 
     def law(mass_flow: Array, density: Array) -> Array:

@@ -47,7 +47,12 @@ class Fan:
     room_density: Array  #: shape (n,) [kg/m^3]
 
     def meet(self, resistance: Array) -> Array:
-        """Mass flow where its suction equals resistance·ṁ² [kg/s], shape (n,)."""
+        """Mass flow where its suction equals resistance·ṁ² [kg/s], shape (n,).
+
+        Parameters
+        ----------
+        resistance : Δp/ṁ² of the line, shape (n,) [Pa s^2/kg^2]
+        """
         return self.curve.meet(resistance, self.room_density)
 
     @property

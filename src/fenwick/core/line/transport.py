@@ -28,7 +28,13 @@ class Transport:
 
 
 def judge_carrying(velocity: Array, band: tuple[float, float]) -> npt.NDArray[np.intp]:
-    """0 settles, 1 marginal, 2 carries, from the air speed and the dust's conveying band [m/s]."""
+    """0 settles, 1 marginal, 2 carries, from the air speed and the dust's conveying band [m/s].
+
+    Parameters
+    ----------
+    band : speeds at which dust begins to be carried, and is carried for certain [m/s]
+    velocity : of the air [m/s]
+    """
     return (velocity >= band[0]).astype(np.intp) + (velocity > band[1])
 
 

@@ -65,6 +65,10 @@ class RuleBook:
     def with_values(self, changes: Mapping[str, Values]) -> RuleBook:
         """A rule book with `changes` on top.
 
+        Parameters
+        ----------
+        changes : new values by key, each in the rule's own unit
+
         Raises
         ------
         KeyError
@@ -76,7 +80,12 @@ class RuleBook:
         return RuleBook({**self.replaced, **changes}, self.left)
 
     def narrowed(self, left: Mapping[str, float]) -> RuleBook:
-        """A rule book in which some rules are surer than the table has them, by shares of their ranges [-]."""
+        """A rule book in which some rules are surer than the table has them, by shares of their ranges [-].
+
+        Parameters
+        ----------
+        left : by key, the share of its range that is left open [-]
+        """
         return RuleBook(self.replaced, {**self.left, **left})
 
 

@@ -180,7 +180,12 @@ KINDS: dict[str, ChangeKind] = {
 
 
 def candidates(line: Line, port: int) -> tuple[Candidate, ...]:
-    """Every sensible single change of a single variant for the port at a place among the leaves."""
+    """Every sensible single change of a single variant for the port at a place among the leaves.
+
+    Parameters
+    ----------
+    port : its place among the leaves of the line [-]
+    """
     leaf = line.leaves[port]
     parts = [part for branch in leaf.way for part in branch.elements] + list(line.trunk)
     found: list[Candidate] = []

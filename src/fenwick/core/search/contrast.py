@@ -51,6 +51,12 @@ def outcomes(line: Line, port: int, draws: int = DRAWS, seed: int = SEED) -> dic
     """Kept [-], air at a port [m^3/s], blown back out [-], folding over blocked suction [-]; each (1 + draws,).
 
     The first of each is the line as it stands. What the line's description does not allow is left out.
+
+    Parameters
+    ----------
+    port : its place among the leaves of the line [-]
+    draws : how many, besides the line as it stands [-]
+    seed : of the chances drawn; the same one draws the same again [-]
     """
     varied = vary(line, draws, seed)
     knock = {"shell.knock-down": drawn_values(line, "shell.knock-down", draws, seed)}
@@ -78,8 +84,8 @@ def contrast(first: Line, second: Line, port: int, draws: int = DRAWS, seed: int
     Parameters
     ----------
     first, second : single variants of one shop's line
-    port : place of the tool among the leaves of both
-    draws, seed : of the Monte Carlo
+    port : place of the tool among the leaves of both [-]
+    draws, seed : of the Monte Carlo [-]
     """
     a, b = outcomes(first, port, draws, seed), outcomes(second, port, draws, seed)
     tail = (1.0 - WITHIN) / 2.0

@@ -34,12 +34,26 @@ MADE, BOUGHT = "made", "bought"
 
 
 def sample(kind: str, count: int, seed: int) -> Array:
-    """Free numbers of some designs between 0 and 1, spread evenly (Latin hypercube), shape (numbers, count)."""
+    """Free numbers of some designs between 0 and 1, spread evenly (Latin hypercube), shape (numbers, count).
+
+    Parameters
+    ----------
+    count : designs wanted [-]
+    seed : of the chances drawn; the same one draws the same again [-]
+    """
     return np.asarray(qmc.LatinHypercube(d=len(RANGES[kind]), rng=np.random.default_rng(seed)).random(count).T)
 
 
 def near(numbers: Array, count: int, spread: float, seed: int) -> Array:
-    """Free numbers close to some good designs, shape (numbers, count)."""
+    """Free numbers close to some good designs, shape (numbers, count).
+
+    Parameters
+    ----------
+    count : designs wanted [-]
+    spread : standard deviation of the steps away from them [-]
+    seed : of the chances drawn; the same one draws the same again [-]
+    numbers : free numbers of the good ones, 0 to 1, shape (numbers, k) [-]
+    """
     rng = np.random.default_rng(seed)
     chosen = numbers[:, rng.integers(0, numbers.shape[1], count)]
     return np.asarray(np.clip(chosen + spread * rng.standard_normal(chosen.shape), 0.0, 1.0))
@@ -51,7 +65,7 @@ def build(kind: str, numbers: Array, name: str, bin_: Bin, bore: float, finish: 
     Parameters
     ----------
     kind : key of RANGES
-    numbers : from `sample`, shape (numbers, n)
+    numbers : from `sample`, shape (numbers, n) [-]
     name : id of the separator
     bin_ : the bin at hand
     bore : of the hose that arrives [m]
@@ -163,7 +177,12 @@ def effort(kind: str, designs: Separator, how: str, sheet: tuple[float, float], 
 
 
 def one_of(designs: Separator, i: int) -> Separator:
-    """A single design of many, its sizes plain numbers."""
+    """A single design of many, its sizes plain numbers.
+
+    Parameters
+    ----------
+    i : its place in the batch [-]
+    """
     found: Separator = _plain(take_variants(designs, slice(i, i + 1)))
     return found
 

@@ -107,6 +107,10 @@ def assignments(
     """Every assignment that reaches, joins up and costs no more than allowed.
 
     Each owned part is used once; a hose that is bought may only be the one bought hose.
+
+    Parameters
+    ----------
+    port : its place among the leaves of the line [-]
     """
     runs = _runs(hoses, task.reach, task.spend)
     stages = line.separators
@@ -198,7 +202,7 @@ def best_lines(
     Parameters
     ----------
     lines : the line with each vacuum, by its name, single variants; port, separator, dust and site are kept
-    port : place of the tool among the leaves
+    port : place of the tool among the leaves [-]
     hoses, fittings : that may be used
     task : what it has to reach, and what may be spent
 

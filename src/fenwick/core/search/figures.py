@@ -32,7 +32,12 @@ class Figures:
     acts: npt.NDArray[np.intp]  #: how many of speed, kept and folding are to act on
 
     def variant(self, i: int) -> Figures:
-        """One variant of them, arrays of shape (1,); all alike where no variant differs."""
+        """One variant of them, arrays of shape (1,); all alike where no variant differs.
+
+        Parameters
+        ----------
+        i : its place in the batch [-]
+        """
         if self.flow.shape[0] == 1:
             return self
 
@@ -58,7 +63,7 @@ def figures_at(line: Line, found: Assessment, port: int) -> Figures:
     ----------
     line : one or many variants
     found : its assessment
-    port : place among the leaves
+    port : place among the leaves [-]
     """
     n = max(line.variants, found.point.mass_flow.shape[0])
 
@@ -88,7 +93,12 @@ def figures_at(line: Line, found: Assessment, port: int) -> Figures:
 
 
 def figures_of_each(lines: Sequence[Line], port: int) -> list[Figures]:
-    """The figures of single lines that may differ in anything; those alike but for numbers share one batch."""
+    """The figures of single lines that may differ in anything; those alike but for numbers share one batch.
+
+    Parameters
+    ----------
+    port : its place among the leaves of the line [-]
+    """
     groups: dict[object, list[int]] = {}
     for i, line in enumerate(lines):
         groups.setdefault(variant_form(line), []).append(i)

@@ -101,6 +101,10 @@ def evaluate(line: Line, stage: Separator, port: int) -> tuple[Array, Array, Arr
     """(kept, air at a port [m^3/s], suction spent [Pa], cut size [m]) of every variant of a separator on a line.
 
     Every variant has its own operating point and all models that describe it; worked off in chunks.
+
+    Parameters
+    ----------
+    port : its place among the leaves of the line [-]
     """
     n = with_stage(line, stage).variants
     parts = []
@@ -146,11 +150,11 @@ def search(
     ----------
     line : a single variant, its dust known
     stage : the separator to be replaced; its bin is the bin at hand
-    port : place of the tool among the leaves
+    port : place of the tool among the leaves [-]
     limits : that a design must keep to
-    wishes : weight of each of WISHES; designs are compared by those above nothing
-    count : designs in all
-    seed : the same gives the same designs
+    wishes : weight of each of WISHES [-]; designs are compared by those above nothing
+    count : designs in all [-]
+    seed : the same gives the same designs [-]
     stop : asked between batches; when it says so, what was found so far is handed over
     """
     weights = DEFAULT_WISHES if wishes is None else wishes
@@ -283,6 +287,11 @@ def _in_the_way(batches: list[_Batch], line: Line, limits: Limits) -> tuple[InTh
 
 
 def compared(line: Line, stage: Separator, port: int) -> tuple[float, float, float, float]:
-    """(kept, air, suction, cut size) of a single separator on the line, as the finder counts them."""
+    """(kept, air, suction, cut size) of a single separator on the line, as the finder counts them.
+
+    Parameters
+    ----------
+    port : its place among the leaves of the line [-]
+    """
     kept, air, suction, cut = evaluate(line, stage, port)
     return float(kept[0]), float(air[0]), float(suction[0]), float(cut[0])

@@ -141,7 +141,7 @@ def try_all(
     Parameters
     ----------
     line : a single variant
-    port : place among the leaves
+    port : place among the leaves [-]
     changes : from `candidates`
     now : figures of the line as it stands, where they are known already
     """
@@ -165,7 +165,7 @@ def try_exchanges(
     Parameters
     ----------
     line : a single variant
-    port : place among the leaves
+    port : place among the leaves [-]
     others : the line with each of them, by the name that its candidate bears
     now : figures of the line as it stands, where they are known already
     """

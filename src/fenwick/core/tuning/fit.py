@@ -23,7 +23,12 @@ KEYS = tuple(FACTORS)
 
 
 def miss_level(miss: float) -> int:
-    """How bad it is that the model misses a reading by so many of its uncertainties [-]: OK, WATCH or ACT."""
+    """How bad it is that the model misses a reading by so many of its uncertainties [-]: OK, WATCH or ACT.
+
+    Parameters
+    ----------
+    miss : difference over its standard uncertainty [-]
+    """
     return ACT if abs(miss) > MOST_WRONG else WATCH if abs(miss) > MUCH_WRONG else OK
 
 
@@ -142,7 +147,12 @@ def fit(line: Line, readings: Sequence[Reading]) -> Fit | None:
 
 
 def slopes_at(line: Line, readings: Sequence[Reading], logs: Array) -> tuple[Array, Array]:
-    """(what is expected, shape (m,); its slopes by the logs of all factors, shape (m, k)), in the readings' units."""
+    """(what is expected, shape (m,); its slopes by the logs of all factors, shape (m, k)), in the readings' units.
+
+    Parameters
+    ----------
+    logs : of the factors, shape (k,) [-]
+    """
     k = len(KEYS)
     columns = np.repeat(logs[:, None], 2 * k + 1, axis=1)
     for j in range(k):
@@ -154,7 +164,12 @@ def slopes_at(line: Line, readings: Sequence[Reading], logs: Array) -> tuple[Arr
 
 
 def expected_at(line: Line, readings: Sequence[Reading], logs: Array) -> Array:
-    """What is expected for columns of logs, shape (m, n)."""
+    """What is expected for columns of logs, shape (m, n).
+
+    Parameters
+    ----------
+    logs : of the factors, one column for each variant, shape (k, n) [-]
+    """
     factors = np.exp(logs)
     if batches(line):
         return expected(tuned(line, dict(zip(KEYS, factors, strict=True))), readings)

@@ -42,13 +42,23 @@ class Reading:
 
 
 def usual_sd(kind: str, value: float) -> float:
-    """Standard uncertainty of a reading where none is given, in its own SI unit."""
+    """Standard uncertainty of a reading where none is given, in its own SI unit.
+
+    Parameters
+    ----------
+    value : as read; SI of its kind
+    """
     least, share = USUAL[KINDS[kind]]
     return max(least, share * value)
 
 
 def can_be(kind: str, value: float) -> bool:
-    """Whether a value is within what can be read at all; SI."""
+    """Whether a value is within what can be read at all; SI.
+
+    Parameters
+    ----------
+    value : as read; SI of its kind
+    """
     return 0.0 <= value <= MOST[KINDS[kind]]
 
 

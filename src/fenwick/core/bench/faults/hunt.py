@@ -75,7 +75,12 @@ class Case:
 
     @staticmethod
     def of(line: Line, covariance: Array | None = None) -> Case:
-        """Every fault of a line; its factors as believed, or with the covariance that tuning left."""
+        """Every fault of a line; its factors as believed, or with the covariance that tuning left.
+
+        Parameters
+        ----------
+        covariance : of the logs of the factors, shape (k, k) [-]; None: as believed
+        """
         made = tuple((fault.key, degree, changed) for fault, degree, changed in possible(line))
         return Case(line, made, np.diag(spreads(KEYS) ** 2) if covariance is None else covariance)
 

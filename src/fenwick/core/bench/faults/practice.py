@@ -40,7 +40,12 @@ class HuntMove:
 
 
 def set_puzzle(case: Case, seed: int) -> Puzzle:
-    """Hide a fault by lot, as often as it happens; a sound line is never hidden. The same seed hides the same one."""
+    """Hide a fault by lot, as often as it happens; a sound line is never hidden. The same seed hides the same one.
+
+    Parameters
+    ----------
+    seed : of the lot; the same one hides the same fault [-]
+    """
     rng = np.random.default_rng(seed)
     hidden = [(key, degree) for key, degree, _ in case.lines if key != HEALTHY]
     counts = {key: sum(1 for other, _ in hidden if other == key) for key, _ in hidden}

@@ -31,7 +31,7 @@ def budget(
     Parameters
     ----------
     plan, state : of the test, and the state's repeats together
-    counted, values : outcomes of the runs that count, and what was read in them
+    counted, values : outcomes of the runs that count [unit of the kind of test], and what was read in them
     """
     if WAYS[plan.way].ordinal:
         return []

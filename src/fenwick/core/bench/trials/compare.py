@@ -27,7 +27,12 @@ class Comparison:
 
 
 def sure_of_each(states: int) -> float:
-    """How sure each of several states against one must be, so that one test in twenty errs, not one pair [-]."""
+    """How sure each of several states against one must be, so that one test in twenty errs, not one pair [-].
+
+    Parameters
+    ----------
+    states : how many are compared with one [-]
+    """
     return 1.0 - (1.0 - SURE) / max(states - 1, 1)
 
 
@@ -39,8 +44,8 @@ def compare(
     Parameters
     ----------
     a, b : results of the runs, in one unit
-    reading_sd : standard uncertainty of one run by the instrument alone; runs cannot truly scatter less
-    hoped : difference worth knowing of, above 0
+    reading_sd : standard uncertainty of one run by the instrument alone [unit of the values]; runs scatter no less
+    hoped : difference worth knowing of, above 0 [unit of the values]
     sure : that nothing is called real that is not [-]
     """
     if len(a) < 2 or len(b) < 2:

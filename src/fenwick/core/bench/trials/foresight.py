@@ -80,7 +80,13 @@ def _apart(plan: Plan, a: float, b: float, bin_: Bin | None, bulk_density: float
 
 
 def one_run(plan: Plan, value: float, bin_: Bin | None = None, bulk_density: float | None = None) -> float | None:
-    """Standard deviation of one run's outcome about the truth, instrument and usual scatter; None: not known."""
+    """Standard deviation of one run's outcome about the truth, instrument and usual scatter; None: not known.
+
+    Parameters
+    ----------
+    value : what the run would come to, in the unit of its kind of test
+    bulk_density : of the dust as it lies [kg/m^3]; None: not known
+    """
     setup = plan.setup
     match plan.way:
         case "masses":

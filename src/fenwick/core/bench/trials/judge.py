@@ -39,7 +39,12 @@ class Judged:
     against_first: tuple[Comparison | Ranked | None, ...]  #: of every other variant; None: too few runs
 
     def values(self, runs: Sequence[Run], variant: int) -> list[float]:
-        """Outcomes of one variant that count."""
+        """Outcomes of one variant that count.
+
+        Parameters
+        ----------
+        variant : its number in the plan [-]
+        """
         return [
             float(one.value)
             for run, one, counts in zip(runs, self.outcomes, self.counted, strict=True)
@@ -48,7 +53,12 @@ class Judged:
 
 
 def judge(plan: Plan, runs: Sequence[Run], bin_: Bin | None = None, density: float | None = None) -> Judged:
-    """Judge a test; spoilt, unfinished and impossible runs are kept apart, never averaged in."""
+    """Judge a test; spoilt, unfinished and impossible runs are kept apart, never averaged in.
+
+    Parameters
+    ----------
+    density : of the dust as it lies [kg/m^3]; None: not known
+    """
     outcomes = tuple(run_outcome(plan, run.values, bin_, density) for run in runs)
     counted = tuple(run.done and not run.spoilt and outcome.counts for run, outcome in zip(runs, outcomes, strict=True))
     within = WITHIN.get(WAYS[plan.way].quantity, HUGE)

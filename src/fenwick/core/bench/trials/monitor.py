@@ -83,7 +83,7 @@ def ordered(rows: Sequence[tuple[float, float]], unreadable: int = 0, leap: floa
     Parameters
     ----------
     rows : (time [s], value) as they were read
-    unreadable : rows that could not be read before
+    unreadable : rows that could not be read before [-]
     leap : step of the clock ahead that counts as a jump [s]
     """
     good = [(t, v) for t, v in rows if np.isfinite(t) and np.isfinite(v) and v >= 0.0]
@@ -156,12 +156,22 @@ def _cut(log: Log, cut: tuple[float, float], end: float, baseline: float | None)
 
 
 def open_cut(cuts: Cuts, now: float) -> Cuts:
-    """The cuts with one more that starts now [s]; one that was still open stops."""
+    """The cuts with one more that starts now [s]; one that was still open stops.
+
+    Parameters
+    ----------
+    now : time of the log [s]
+    """
     return (*close_cuts(cuts, now), (now, now))
 
 
 def close_cuts(cuts: Cuts, now: float) -> Cuts:
-    """The cuts with the one that is still open stopped now [s]."""
+    """The cuts with the one that is still open stopped now [s].
+
+    Parameters
+    ----------
+    now : time of the log [s]
+    """
     return tuple((start, max(now, start + SHORTEST)) if stop <= start else (start, stop) for start, stop in cuts)
 
 

@@ -10,9 +10,9 @@ def run_order(variants: int, repeats: int, seed: int) -> tuple[int, ...]:
 
     Parameters
     ----------
-    variants : how many
-    repeats : of each
-    seed : the same seed gives the same order
+    variants : how many [-]
+    repeats : of each [-]
+    seed : the same one gives the same order [-]
     """
     rng = np.random.default_rng(seed)
     return tuple(int(i) for _ in range(repeats) for i in rng.permutation(variants))

@@ -28,7 +28,7 @@ def compare_ranks(a: Sequence[float], b: Sequence[float], sure: float = SURE) ->
 
     Parameters
     ----------
-    a, b : grades of the runs
+    a, b : grades of the runs [-]
     sure : that nothing is called real that is not [-]
     """
     if len(a) < 2 or len(b) < 2:
@@ -53,5 +53,10 @@ def _higher(a: np.ndarray, b: np.ndarray) -> float:
 
 
 def fewest(sure: float = SURE) -> int:
-    """Fewest repeats of each from which grades can show anything at all [-]."""
+    """Fewest repeats of each from which grades can show anything at all [-].
+
+    Parameters
+    ----------
+    sure : wanted probability of being right [-]
+    """
     return next(n for n in range(2, 20) if 2.0 / comb(2 * n, n) <= 1.0 - sure)

@@ -38,9 +38,9 @@ def summary(values: Sequence[float], sds: Sequence[float], within: tuple[float, 
 
     Parameters
     ----------
-    values : of the runs
-    sds : standard uncertainty of each by the instrument alone
-    within : least and most that can be, to which the interval is cut
+    values : of the runs [unit of the kind of test]
+    sds : standard uncertainty of each by the instrument alone [the same unit]
+    within : least and most that can be, to which the interval is cut [the same unit]
     """
     n = len(values)
     if n == 0:

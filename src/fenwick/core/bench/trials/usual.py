@@ -40,7 +40,7 @@ def usual_plan(line: Line, kind: str, way: str, variants: tuple[str, ...], seed:
     line : it is made on; its first open port is fed
     kind, way : of KINDS, and one of its ways
     variants : what is set against what
-    seed : of the order of its runs
+    seed : of the order of its runs [-]
 
     Raises
     ------
