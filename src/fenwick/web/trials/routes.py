@@ -13,13 +13,14 @@ from fenwick.data.runs import add_finished
 from fenwick.data.trials import add_run, add_trial, remove_trial, trial_state, trials_of
 from fenwick.rig import RigError
 from fenwick.services.trials import readings_from, workbench
+from fenwick.sheets.report import write_report
 from fenwick.trials.runs_csv import parse_runs, write_runs
 from fenwick.web.kit.database import session
 from fenwick.web.kit.page import line_in_hand
 from fenwick.web.kit.units import unit_system
 from fenwick.web.trials.hub import HubView, trial_row
 from fenwick.web.trials.plan_view import kinds_listed, plan_view
-from fenwick.web.trials.report import write_report
+from fenwick.web.trials.reported import report_of
 from fenwick.web.trials.result_view import result_view
 from fenwick.web.trials.table import rows_of
 from fenwick.wording.trials import title_of
@@ -158,7 +159,7 @@ def report(trial_id: int) -> ResponseReturnValue:
     """The test as a report to print."""
     trial = trial_state(session(), trial_id)
     view = result_view(trial, line_state(session(), trial.line_id), unit_system())
-    return _file(write_report(view), "application/pdf", f"test-{trial_id}.pdf")
+    return _file(write_report(report_of(view)), "application/pdf", f"test-{trial_id}.pdf")
 
 
 def _file(body: bytes, kind: str, name: str) -> Response:

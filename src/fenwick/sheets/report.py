@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import dataclass
 from io import BytesIO
 from typing import Any
 from xml.sax.saxutils import escape
@@ -14,7 +15,6 @@ from reportlab.lib.units import mm
 from reportlab.platypus import Flowable, KeepTogether, Paragraph, SimpleDocTemplate, Spacer, Table, TableStyle
 
 from fenwick.drawing.runs_chart import RunsScene
-from fenwick.web.trials.result_view import ResultView
 
 INK, MUTED, RULE, AIR = (HexColor(code) for code in ("#22313a", "#5c6a70", "#d9d2c3", "#1f6f78"))
 TEXT = ParagraphStyle("text", fontName="Helvetica", fontSize=9.5, leading=13, textColor=INK)
@@ -28,14 +28,51 @@ KEY = "Each dot a run, hollow where kept apart; the bar holds the mean in 95 of 
 FOOT = "An estimate for comparing lines, no certificate. Local codes and licensed practice come first."
 
 
-def write_report(view: ResultView) -> bytes:
+@dataclass(frozen=True)
+class ReportedRun:
+    """One run, in words."""
+
+    number: int
+    variant: str
+    came: str  #: what it came to
+    stands: str  #: whether it counts, and why not
+
+
+@dataclass(frozen=True)
+class Budget:
+    """What the uncertainty of one state is made of."""
+
+    of: str  #: the state; empty where there is only one
+    sources: tuple[tuple[str, str], ...]  #: (source, standard uncertainty)
+
+
+@dataclass(frozen=True)
+class Report:
+    """All that a report says, in words and one picture."""
+
+    title: str
+    kind: str
+    where: str  #: shop, line, day and instrument
+    headline: str  #: empty where nothing counts yet
+    of_what: str
+    verdicts: tuple[str, ...]
+    states: tuple[tuple[str, str], ...]  #: (state, what it came to)
+    expects: str
+    scene: RunsScene | None
+    runs: tuple[ReportedRun, ...]
+    budgets: tuple[Budget, ...]
+    resets: tuple[str, ...]  #: what is set back before every run
+    caution: str
+
+
+def write_report(report: Report) -> bytes:
     """The report as a PDF."""
     out = BytesIO()
     document = SimpleDocTemplate(
         out, pagesize=A4, leftMargin=20 * mm, rightMargin=20 * mm, topMargin=18 * mm, bottomMargin=18 * mm,
-        title=_spelled(view.trial.title), author="Fenwick", subject=_spelled(view.kind),
+        title=_spelled(report.title), author="Fenwick", subject=_spelled(report.kind),
     )  # fmt: skip
-    document.build(list(_story(view)), onFirstPage=_foot, onLaterPages=_foot)
+    document.build(list(_story(report)), onFirstPage=_foot, onLaterPages=_foot)
     return out.getvalue()
 
 
@@ -49,38 +86,33 @@ def _p(text: str, style: ParagraphStyle = TEXT) -> Paragraph:
     return Paragraph(escape(_spelled(text)), style)
 
 
-def _story(view: ResultView) -> list[Flowable]:
-    plan = view.trial.plan
-    where = f"{view.state.shop}, {view.state.rig.name.lower()}; planned {view.trial.on}; read with: {view.way.lower()}"
-    story: list[Flowable] = [_p(view.trial.title, TITLE), _p(where, SMALL), Spacer(1, 5)]
-    if view.headline:
-        badge = f" ({view.badge[0]})" if view.badge else ""
-        story += [_p(view.headline, BIG), _p(f"{view.of_what}{badge}")]
+def _story(report: Report) -> list[Flowable]:
+    story: list[Flowable] = [_p(report.title, TITLE), _p(report.where, SMALL), Spacer(1, 5)]
+    if report.headline:
+        story += [_p(report.headline, BIG), _p(report.of_what)]
     else:
         story.append(_p("Nothing that counts yet."))
-    story += [_p(words) for words in (*view.verdicts, view.honest) if words]
-    story += [_p("States", HEAD), *[_p(f"{name}: {words}") for name, words in view.states]]
-    if view.expects:
-        story.append(_p(view.expects, SMALL))
-    if view.scene is not None:
-        story += [Spacer(1, 6), _chart(view.scene), _p(KEY, SMALL)]
-    story += [_p("Runs", HEAD), _runs(view)]
-    for name, rows in view.budgets:
-        title = f"What the uncertainty is made of: {name}" if plan.compares else "What the uncertainty is made of"
-        table = _table([["source", "standard uncertainty"], *[[source, f"± {figure}"] for source, figure in rows]])
-        story.append(KeepTogether([_p(title, HEAD), table]))
-    resets = [_p(f"· {words}") for words in view.resets]
-    story.append(KeepTogether([_p("Set back before every run", HEAD), *resets, Spacer(1, 4), _p(view.caution, SMALL)]))
+    story += [_p(words) for words in report.verdicts]
+    story += [_p("States", HEAD), *[_p(f"{name}: {words}") for name, words in report.states]]
+    if report.expects:
+        story.append(_p(report.expects, SMALL))
+    if report.scene is not None:
+        story += [Spacer(1, 6), _chart(report.scene), _p(KEY, SMALL)]
+    story += [_p("Runs", HEAD), _runs(report.runs)]
+    for budget in report.budgets:
+        title = "What the uncertainty is made of" + (f": {budget.of}" if budget.of else "")
+        rows = [["source", "standard uncertainty"], *[[source, f"± {figure}"] for source, figure in budget.sources]]
+        story.append(KeepTogether([_p(title, HEAD), _table(rows)]))
+    resets = [_p(f"· {words}") for words in report.resets]
+    story.append(
+        KeepTogether([_p("Set back before every run", HEAD), *resets, Spacer(1, 4), _p(report.caution, SMALL)])
+    )
     return story
 
 
-def _runs(view: ResultView) -> Table:
+def _runs(runs: tuple[ReportedRun, ...]) -> Table:
     rows = [["run", "state", "what it came to", "stands"]]
-    for row in view.rows:
-        why = row.spoilt or "; ".join(row.faults)
-        stands = "counts" if row.counts else f"kept apart: {why}" if row.done or row.spoilt else row.state
-        came = ". ".join(part for part in (row.outcome or "-", row.closes, row.note) if part)
-        rows.append([str(row.number), row.variant, came, stands])
+    rows += [[str(run.number), run.variant, run.came, run.stands] for run in runs]
     return _table(rows, [12 * mm, 34 * mm, 76 * mm, 48 * mm])
 
 
