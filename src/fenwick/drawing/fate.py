@@ -64,7 +64,7 @@ def render_small_fate(fate: Fate, width: float) -> Markup:
 
 
 def render_small_ends(shares: Mapping[str, float], width: float) -> Markup:
-    """The same for shares by the ends of `core.system.fate` [-]; what stays in the vacuum counts as its filter."""
+    """The same for shares by the ends of `core.dust.fate` [-]; what stays in the vacuum counts as its filter."""
     held = sum(shares.get(key, 0.0) for key in ("tank", "bag", "paper"))
     return _small(ends_of({**shares, "filter": held}, width), width)
 
