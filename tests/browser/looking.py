@@ -14,3 +14,7 @@ OVERLAPS = """(where) => {
   }
   return found;
 }"""
+
+#: every answer takes its time, as on an old laptop
+SLOW = """const send = XMLHttpRequest.prototype.send;
+XMLHttpRequest.prototype.send = function (...said) { setTimeout(() => send.apply(this, said), 600); };"""

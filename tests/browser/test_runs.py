@@ -13,6 +13,8 @@ from pathlib import Path
 import pytest
 from playwright.sync_api import Page, expect
 
+from tests.browser.looking import SLOW
+
 
 def started(*arguments: str) -> tuple[subprocess.Popen[str], str]:
     """A program of Fenwick's that runs by itself, and the address it says."""
@@ -148,6 +150,18 @@ def test_a_test_with_a_ruler_alone(bench: Page, server: str) -> None:
     bench.locator(".go-on").click()
     expect(bench.locator(".headline .big")).to_contain_text("%")
     expect(bench.locator(".states-said")).to_contain_text("one run")
+
+
+def test_going_on_before_a_tick_is_answered_goes_on(bench: Page, server: str) -> None:
+    bench.add_init_script(SLOW)
+    bench.goto(server + "lines/1/tests/plan?kind=separation")
+    bench.get_by_role("button", name="Plan it").click()
+    bench.get_by_role("link", name="Begin run 1").click()
+    bench.get_by_role("button", name="Begin run 1").click()
+    bench.get_by_label("Bin emptied outdoors").check()
+    go_on(bench, "Before")
+    bench.get_by_role("button", name="Set back").click()
+    expect(bench.get_by_label("Bin emptied outdoors")).to_be_checked()
 
 
 def test_nothing_typed_is_lost_when_the_server_is_killed(page: Page, tmp_path: Path) -> None:

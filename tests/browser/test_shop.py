@@ -4,6 +4,8 @@ import re
 
 from playwright.sync_api import Page, expect
 
+from tests.browser.looking import SLOW
+
 
 def where(page: Page, item: str) -> tuple[float, float]:
     """Middle of a thing on the screen."""
@@ -74,11 +76,6 @@ def test_a_hole_plate_curve_grows_row_by_row_and_takes_over(bench: Page, server:
     bench.get_by_role("button", name="Use these 3 rows").click()
     expect(bench.locator("#undo .what")).to_have_text(re.compile("hole-plate test, 3 rows"))
     expect(bench.locator(".ways [aria-current]")).to_contain_text("Hole plate")
-
-
-#: every answer takes its time, as on an old laptop
-SLOW = """const send = XMLHttpRequest.prototype.send;
-XMLHttpRequest.prototype.send = function (...said) { setTimeout(() => send.apply(this, said), 600); };"""
 
 
 def test_what_is_typed_while_an_answer_is_on_its_way_is_kept_and_sent(bench: Page, server: str) -> None:

@@ -40,7 +40,7 @@ def test_the_stream_of_one_tool_and_of_the_week(client: FlaskClient) -> None:
     assert sum(grams) == pytest.approx(100.0, abs=1.5)
     week = soup(client.get("/lines/2/dust?of=week"))
     assert "week" in week.select_one(".flow-card h2").text  # type: ignore[union-attr]
-    assert [cell.text for cell in week.select(".jobs-card tbody th")] == [
+    assert [cell.text.strip() for cell in week.select(".jobs-card tbody th")] == [
         "Resaw backs and sides",
         "Finish sanding",
         "Rout binding channels",

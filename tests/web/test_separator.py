@@ -81,7 +81,7 @@ def test_what_does_not_fit_stands_beside_its_field_and_saves_nothing(
     answer = change(client, **{field: text})
     assert answer.status_code == 422
     name = re.escape(f"{SEP}.{field}")
-    beside = re.search(rf'name="{name}" value="{text}".*?<p class="error"[^>]*>(.*?)</p>', answer.text, re.S)
+    beside = re.search(rf'name="{name}"\s+value="{text}".*?<p class="error"[^>]*>(.*?)</p>', answer.text, re.S)
     assert beside
     assert sentence in beside[1]
     assert "section-drawing" in answer.text

@@ -19,6 +19,17 @@
     field.addEventListener("blur", () => sent || send(field), { once: true });
   }
 
+  /* An answer to a piece that another answer has renewed meanwhile goes to the piece that stands there now. */
+  document.addEventListener("htmx:beforeRequest", (event) => {
+    let asked = event.detail.target;
+    if (!asked?.id) return;
+    Object.defineProperty(event.detail, "target", {
+      enumerable: true,
+      get: () => (asked.isConnected ? asked : document.getElementById(asked.id) || asked),
+      set: (other) => (asked = other),
+    });
+  });
+
   document.addEventListener("htmx:beforeSwap", (event) => {
     const { target, requestConfig } = event.detail;
     if (!target || !requestConfig) return;
