@@ -9,7 +9,7 @@ from pathlib import Path
 from typing import Any
 
 from sqlalchemy import Engine, create_engine, event, inspect
-from sqlalchemy.exc import DatabaseError
+from sqlalchemy.exc import DatabaseError, OperationalError
 from sqlmodel import Session
 
 MIGRATIONS = Path(__file__).parent / "migrations"
@@ -45,9 +45,22 @@ class Database:
         self.engine.dispose()
 
 
-def open_session(engine: Engine) -> Session:
-    """A session whose rows stay as they were read: it lives as long as one request, and is the only one to write."""
-    return Session(engine, expire_on_commit=False)
+def open_session(engine: Engine, *, to_write: bool = False) -> Session:
+    """A session whose rows stay as they were read; it lives as long as one request.
+
+    One that is opened to write is the only one to do so from before its first reading until it commits, is rolled back
+    or closed: a change rests on what it has read, so two at a time would lose one of them. Others wait for it.
+    """
+    session = Session(engine, expire_on_commit=False)
+    if to_write:
+        try:
+            session.connection().exec_driver_sql("BEGIN IMMEDIATE")
+        except OperationalError as error:
+            session.close()
+            if "readonly" not in str(error.orig).lower():
+                raise
+            return Session(engine, expire_on_commit=False)  # what would write is refused when it does
+    return session
 
 
 def explain(error: DatabaseError, path: Path) -> str:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from contextlib import ExitStack
 
-from flask import Flask, current_app, g
+from flask import Flask, current_app, g, request
 from sqlmodel import Session
 
 from fenwick.data import Database
@@ -18,13 +18,18 @@ def init_app(app: Flask, shop: Database) -> None:
 
 
 def session() -> Session:
-    """The request's session."""
+    """The request's session; a request that may change something is alone from its first reading to its commit."""
     if "session" not in g:
         g.stack = ExitStack()
         shop: Database = current_app.extensions["fenwick-shop"]
-        g.session = g.stack.enter_context(open_session(shop.engine))
+        g.session = g.stack.enter_context(open_session(shop.engine, to_write=request.method == "POST"))
     found: Session = g.session
     return found
+
+
+def let_others_write() -> None:
+    """Give the shop free before something that takes long; what this request has read stays read."""
+    session().rollback()
 
 
 def shop_path() -> str:
