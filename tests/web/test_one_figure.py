@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import csv
 import io
+import re
 from collections.abc import Callable
 from typing import Any
 
@@ -160,3 +161,72 @@ def test_two_lines_are_compared_by_figures_even_where_one_dust_harms_most(app: F
     for row in rows:
         assert "not known" not in row.text, row.text
     assert {"Caught at the port", "Escapes to be breathed"} <= {row.select_one("th").text for row in rows}  # type: ignore[union-attr]
+
+
+def words(found: Any) -> str:
+    """What an element says, in one line."""
+    return " ".join(found.text.split())
+
+
+@pytest.mark.parametrize("name", sorted(CHANGES))
+def test_advice_starts_from_the_verdict(name: str, app: Flask, shop: Database) -> None:
+    with shop.session() as session:
+        (line_id,) = lines.add(session, the_shop(session), made(CHANGES[name]))
+    whole = page(app.test_client(), f"/lines/{line_id}")
+    verdict = verdict_of(whole)
+    told = {"kept": "kept", "slowest": "settling", "collapse": "collapse"}
+    starts = [
+        (told[what], number)
+        for effect in whole.select("#suggest .effect, #suggest em, #suggest li")
+        for what, number in re.findall(r"(kept|slowest|collapse) ([\d.]+) →", words(effect))
+    ]
+    assert starts
+    for row, number in starts:
+        assert verdict[row].split()[0] == number, row
+
+
+def test_where_the_dust_goes_is_the_same_on_the_line_and_in_the_stream(client: FlaskClient) -> None:
+    fate = solve_rig(demo_rig())["fate"]
+    bar = [words(text) for text in page(client, "/lines/1").select("svg.fate")[0].select("text")]
+    stream = dict(
+        re.match(r"(.+?) ((?:under )?[\d.]+) g", words(text)).groups()  # type: ignore[union-attr]
+        for text in page(client, "/lines/1/dust").select("svg.dust-flow text")
+    )
+    for end, said in (("bin", "bin"), ("floor", "floor"), ("room_air", "room air")):
+        assert stream[said] == f"{100.0 * fate[end]:.0f}"
+        assert any(text == f"{said} {stream[said]} g" for text in bar), said
+    past = float(stream["vacuum's tank"]) + float(stream["filter"])
+    assert any(text == f"filter {past:.0f} g" for text in bar)
+    assert stream["on to the vacuum"] == f"{past:.0f}"
+
+
+def test_ageing_begins_where_the_verdict_stands(client: FlaskClient) -> None:
+    air = verdict_of(page(client, "/lines/1"))["air"]
+    ageing = page(client, "/lines/1/ageing")
+    described = words(ageing.select_one("svg.ageing-chart desc"))
+    assert f"from today: {air} at first" in described
+    clean = re.search(r"as it is: ([\d.]+ L/s) at first", described)
+    assert clean is not None
+    assert clean[1] in words(ageing.select_one("table"))
+
+
+def test_what_helps_at_a_hood_is_the_same_in_the_table_and_at_the_port(client: FlaskClient) -> None:
+    helped = [row for row in page(client, "/lines/2/ports").select("tbody tr") if "less in the room" in row.text]
+    assert helped
+    for row in helped:
+        told = re.search(r"[\d.]+ g of 100 less in the room", words(row))
+        link = row.select_one("a[href*='/ports/'], a[href*='port=']")
+        assert told is not None
+        assert link is not None
+        port = re.search(r"(?:ports/|port=)([\w-]+)", str(link["href"]))
+        assert port is not None
+        options = page(client, f"/lines/2/ports/{port[1]}/hood").select(".suggestions li")
+        assert told[0] in words(options[0])
+
+
+@pytest.mark.parametrize("line_id", [1, 2, 3])
+def test_the_header_counts_what_the_page_of_checks_shows(line_id: int, client: FlaskClient) -> None:
+    shown = page(client, f"/lines/{line_id}/checks").select("[data-check].check-act")
+    counted = f"{len(shown)} to act on" if shown else "in order"
+    for place in ("", "/separator", "/ports", "/dust", "/ageing", "/checks", "/tests"):
+        assert counted in words(page(client, f"/lines/{line_id}{place}").select_one("#checks-pill")), place

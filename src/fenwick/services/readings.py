@@ -8,7 +8,10 @@ from fenwick.core.line.operating import operating_point
 from fenwick.core.tuning.fit import Fit, fit
 from fenwick.data.readings import Taken
 from fenwick.rig import Rig
+from fenwick.rig.format.tuning import LEAST, MOST
 from fenwick.rig.to_core.line import described_line
+
+DIGITS = 3  #: after the point, of a factor as it is kept
 
 
 def tune(rig: Rig, taken: list[Taken]) -> Fit | None:
@@ -29,8 +32,8 @@ def station_kinds(line: Line) -> dict[str, str]:
 
 
 def tuned_rig(rig: Rig, fitted: Fit) -> Rig:
-    """The rig with the factors that its readings gave it, to two figures after the point."""
-    factors = {key: min(max(round(value, 3), 0.02), 50.0) for key, value in fitted.factors.items()}
-    unsure = {key: round(share, 3) for key, share in fitted.left.items()}
+    """The rig with the factors that its readings gave it, within what a rig file may hold."""
+    factors = {key: min(max(round(value, DIGITS), LEAST), MOST) for key, value in fitted.factors.items()}
+    unsure = {key: round(share, DIGITS) for key, share in fitted.left.items()}
     document = rig.model_dump(mode="json") | {"tuning": {"on": True, **factors, "unsure": unsure}}
     return Rig.model_validate(document)

@@ -134,3 +134,15 @@ def option_words(key: str, value: float, voice: Voice) -> tuple[str, str]:
     """(what to do at a hood, what it takes)."""
     words, effort = OPTIONS[key]
     return words.format(bore=voice.figure(value, "bore"), area=voice.figure(value, "opening")), effort
+
+
+def gain_words(gain: float) -> str:
+    """What a hood keeps out of the room, of the dust made there."""
+    return f"{100.0 * gain:.1f} g of 100 less in the room"
+
+
+def effect_words(key: str, gain: float, in_bin: float) -> str:
+    """What something done at a hood comes to."""
+    if key == "outdoors":
+        return "what escapes blows away; keep the mask on"
+    return f"{gain_words(gain)}, {100.0 * in_bin:.0f} g in the bin"

@@ -9,9 +9,8 @@ from pydantic import Field, Strict
 from fenwick.rig.format import fields as f
 
 OF_VACUUM = ("fan", "cake")  #: factors that say nothing of another vacuum
-Scale = Annotated[float, Strict(), Field(ge=0.02, le=50.0), f.Measure("number")]
-
-
+LEAST, MOST = 0.02, 50.0  #: that a factor may be [-]: beyond, the description is wrong, not off
+Scale = Annotated[float, Strict(), Field(ge=LEAST, le=MOST), f.Measure("number")]
 Share = Annotated[float, Strict(), Field(ge=0.0, le=1.0), f.Measure("share")]
 
 

@@ -73,8 +73,7 @@ def hunt_view(
         chosen=list(chosen),
         suspects=[
             SuspectRow(*FAULT_WORDS[one.fault], belief_words(one.share), one.share, reason(one, case, readings, voice))
-            for one in found.suspects[:MOST_SUSPECTS]
-            if one.share > 0.01
+            for one in found.named[:MOST_SUSPECTS]
         ]
         if begun
         else [],

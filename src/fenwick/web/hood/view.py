@@ -24,7 +24,7 @@ from fenwick.rig.format.places import path_of
 from fenwick.rig.voice import voice_for
 from fenwick.services.lines import solve
 from fenwick.web.kit.editor import Editor, rig_field
-from fenwick.wording.hood import HOOD_WORDS, hood_rows, option_words
+from fenwick.wording.hood import HOOD_WORDS, effect_words, hood_rows, option_words
 from fenwick.wording.say import Voice
 from fenwick.wording.verdict import VerdictRow
 
@@ -195,8 +195,5 @@ def _options(rig: Rig, port: str, found: Assessment, voice: Voice) -> list[Optio
     rows = []
     for option in hood_options(rig, port, found):
         action, effort = option_words(option.id, option.value, voice)
-        effect = f"{100 * option.gain:.1f} g of 100 less in the room, {100 * option.in_bin:.0f} g in the bin"
-        if option.id == "outdoors":
-            effect = "what escapes blows away; keep the mask on"
-        rows.append(OptionRow(option.id, action, effort, effect))
+        rows.append(OptionRow(option.id, action, effort, effect_words(option.id, option.gain, option.in_bin)))
     return rows

@@ -21,7 +21,7 @@ from fenwick.web.kit.database import session
 from fenwick.web.kit.history import save
 from fenwick.web.kit.units import unit_system
 from fenwick.web.line.routes import bp
-from fenwick.wording.hood import option_words
+from fenwick.wording.hood import gain_words, option_words
 from fenwick.wording.ports import PortRow, TogetherRow, port_row, together_row
 from fenwick.wording.say import Voice
 
@@ -61,7 +61,7 @@ def _helped(row: PortRow, study: PortStudy, voice: Voice) -> PortRow:
     if study.hood is None:
         return row
     words, _ = option_words(study.hood.id, study.hood.value, voice)
-    return replace(row, helps=f"{words}: {100.0 * study.hood.gain:.0f} g of 100 less in the room")
+    return replace(row, helps=f"{words}: {gain_words(study.hood.gain)}")
 
 
 def _together(rig: Rig) -> list[TogetherRow]:

@@ -23,6 +23,7 @@ from fenwick.core.tuning.readings import Reading, expected
 MINUTES = {"look": 2.0, "suction": 3.0, "blocked": 3.0, "sealed": 4.0, "flow": 8.0, "kept": 25.0}
 LOOK, LOOK_SD = "look", 0.25  #: a reading that is 1 where a fault is seen and 0 where it is not; how far it errs
 PATIENCE = 0.25  #: how much a reading's time counts against what it tells [-]
+LEAST_NAMED = 0.01  #: share from which a suspect is worth naming [-]
 
 
 Key = tuple[str, str, str, str]
@@ -60,6 +61,11 @@ class Hunt:
 
     suspects: tuple[Suspect, ...]  #: the likeliest first
     explained: bool  #: whether the leading one explains the readings at all
+
+    @property
+    def named(self) -> tuple[Suspect, ...]:
+        """Those worth naming, the likeliest first."""
+        return tuple(one for one in self.suspects if one.share > LEAST_NAMED)
 
 
 @dataclass(frozen=True)
