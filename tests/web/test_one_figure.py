@@ -230,3 +230,12 @@ def test_the_header_counts_what_the_page_of_checks_shows(line_id: int, client: F
     counted = f"{len(shown)} to act on" if shown else "in order"
     for place in ("", "/separator", "/ports", "/dust", "/ageing", "/checks", "/tests"):
         assert counted in words(page(client, f"/lines/{line_id}{place}").select_one("#checks-pill")), place
+
+
+@pytest.mark.parametrize("line_id", [1, 2, 3])
+def test_the_best_of_the_fan_is_the_same_beside_the_line_and_on_its_own_page(line_id: int, client: FlaskClient) -> None:
+    described = " ".join(words(d) for d in page(client, f"/lines/{line_id}?part=vacuum").select("desc"))
+    told = re.search(r"Air power peaks at ([\d.]+ W)", described)
+    assert told is not None
+    whole = " ".join(words(d) for d in page(client, f"/lines/{line_id}/vacuum").select("desc"))
+    assert f"air power peaks at {told[1]}." in whole

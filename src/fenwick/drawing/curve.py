@@ -6,6 +6,7 @@ import numpy as np
 from markupsafe import Markup
 
 from fenwick.core.arrays import one_value
+from fenwick.core.components.vacuum import air_power_in_room
 from fenwick.core.judging.assess import Assessment
 from fenwick.core.line.line import Line
 from fenwick.drawing.render import render
@@ -45,6 +46,6 @@ def render_curve(line: Line, found: Assessment, voice: Voice, name: str) -> Mark
         description=(
             f"Fan curve from {voice.figure(sealed, 'suction')} with everything shut to "
             f"{voice.figure(most_flow, 'flow')} with nothing in the way; this line runs at {figures}. "
-            f"Air power peaks at {voice.figure(float(power.max()), 'power')}."
+            f"Air power peaks at {voice.figure(one_value(air_power_in_room(curve, density)), 'power')}."
         ),
     )

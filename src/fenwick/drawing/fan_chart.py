@@ -9,7 +9,7 @@ import numpy as np
 from markupsafe import Markup
 
 from fenwick.core.arrays import Array, one_value
-from fenwick.core.components.vacuum import Curve
+from fenwick.core.components.vacuum import Curve, air_power_in_room
 from fenwick.core.formulas.fan import asked_suction
 from fenwick.drawing.axes import Scale, axis_ticks
 from fenwick.drawing.render import render
@@ -66,6 +66,7 @@ def render_fan_chart(chart: FanChart, voice: Voice, name: str) -> Markup:
     suction = np.asarray(chart.curve.suction(flow, chart.density))
     power = flow * suction
     peak = int(np.argmax(power))
+    best = voice.figure(one_value(air_power_in_room(chart.curve, chart.density)), "power")
 
     def x(value: float) -> float:
         return LEFT + (WIDTH - LEFT - RIGHT) * value / flow_ticks[-1]
@@ -92,12 +93,12 @@ def render_fan_chart(chart: FanChart, voice: Voice, name: str) -> Markup:
         suction_unit=voice.figure(0.0, "suction").split(" ", 1)[1],
         fan=_line(flow, suction, x, y),
         power=_line(flow, power, x, w),
-        peak=(x(float(flow[peak])), w(float(power[peak])), voice.figure(float(power[peak]), "power")),
+        peak=(x(float(flow[peak])), w(float(power[peak])), best),
         as_new=_as_new(chart, x, y),
         asks=_asks(asks, flow_ticks[-1], suction_ticks[-1], x, y),
         points=[(x(q), y(p), f"{voice.figure(q, 'flow')} at {voice.figure(p, 'suction')}") for q, p in chart.points],
         marks=_marks(chart.running, x, y, voice),
-        description=_description(chart, sealed, float(power[peak]), voice),
+        description=_description(chart, sealed, best, voice),
     )
 
 
@@ -136,10 +137,10 @@ def _marks(running: Sequence[RunningPoint], x: Scale, y: Scale, voice: Voice) ->
     return marks
 
 
-def _description(chart: FanChart, sealed: float, power: float, voice: Voice) -> str:
+def _description(chart: FanChart, sealed: float, best: str, voice: Voice) -> str:
     runs = "; ".join(f"{point.name} {voice.figure(point.flow, 'flow')}" for point in chart.running)
     most = voice.figure(one_value(chart.curve.open_flow), "flow")
     return (
         f"Fan curve from {voice.figure(sealed, 'suction')} sealed to {most} open; air power peaks at "
-        f"{voice.figure(power, 'power')}. Alone at the vacuum: {runs}."
+        f"{best}. Alone at the vacuum: {runs}."
     )

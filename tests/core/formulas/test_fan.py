@@ -5,7 +5,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from fenwick.core.components.vacuum import MeasuredCurve, Nameplate
+from fenwick.core.components.vacuum import MeasuredCurve, Nameplate, air_power_in_room
 from fenwick.core.errors import OutsideDomainError
 from fenwick.core.formulas import fan
 
@@ -78,6 +78,22 @@ def test_points_of_a_straight_label_give_the_labels_answers() -> None:
     resistance, density = np.array([3e6, 2e7]), np.array([1.2, 1.2])
     assert measured.meet(resistance, density) == pytest.approx(label.meet(resistance, density), rel=1e-6)
     assert measured.peak_air_power == pytest.approx(float(label.peak_air_power), rel=1e-4)
+
+
+@given(st.floats(0.9, 1.3), st.floats(0.3, 3.0), st.booleans())
+def test_no_flow_gives_more_than_the_best_of_a_fan(density: float, exponent: float, measured: bool) -> None:
+    curve = MeasuredCurve.through(POINTS) if measured else Nameplate(18e3, 0.06, exponent)
+    flow = np.linspace(0.0, float(curve.open_flow), 777)
+    power = flow * np.asarray(curve.suction(flow, density))
+    best = float(air_power_in_room(curve, density))
+    assert float(np.max(power)) <= best * (1.0 + 1e-5)
+    assert float(np.max(power)) == pytest.approx(best, rel=1e-3)
+
+
+def test_thin_air_takes_from_the_best_of_a_fan_in_proportion() -> None:
+    label = Nameplate(18e3, 0.062)
+    assert float(air_power_in_room(label, 1.2)) == pytest.approx(18e3 * 0.062 / 4.0)  # hand: a straight line
+    assert float(air_power_in_room(label, 0.9)) == pytest.approx(0.75 * 18e3 * 0.062 / 4.0)
 
 
 def test_hole_plate_is_the_sharp_orifice() -> None:

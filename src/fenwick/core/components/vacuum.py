@@ -175,6 +175,17 @@ class FilterMedium:
 Curve: TypeAlias = Nameplate | MeasuredCurve
 
 
+def air_power_in_room(curve: Curve, room_density: Values) -> Values:
+    """Largest product of suction and flow in the air of a room [W]; a label's holds for reference density.
+
+    Parameters
+    ----------
+    curve : of the fan
+    room_density : of the air in the room [kg/m^3]
+    """
+    return curve.peak_air_power * room_density / REFERENCE_DENSITY
+
+
 @dataclass(frozen=True)
 class Vacuum:
     """A shop vacuum. The fan curve holds the clean filter already."""

@@ -20,7 +20,6 @@ from fenwick.web.kit.units import unit_system
 
 bp = Blueprint("device", __name__)
 BAUDS = ("1200", "2400", "4800", "9600", "19200", "38400", "57600", "115200")
-ASK_KIND = "kind"
 
 
 @bp.get("/lines/<int:line_id>/devices")
