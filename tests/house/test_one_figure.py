@@ -16,7 +16,7 @@ from fenwick.core.line.line import Line
 from fenwick.core.search.changes import candidates
 from fenwick.core.search.contrast import outcomes
 from fenwick.core.search.figures import Figures, figures_at
-from fenwick.core.search.finder import compared
+from fenwick.core.search.finder import evaluate
 from fenwick.core.search.whatif import ChangeOutcome, try_all
 from fenwick.rig import Rig, RigError, build_line, check_rig
 from fenwick.rig.edits.changes import apply_candidate
@@ -160,9 +160,9 @@ def test_bands_schools_and_the_finder_stand_on_the_same_figures(rig: Rig) -> Non
         near = NEAR * max(figures["kept"], 1e-3)
         assert band.low - near <= figures["kept"] <= band.high + near
     if line.separators and figures["kept"] is not None:
-        kept, air, _, _ = compared(line, line.separators[0], port)
-        assert same(kept, figures["kept"])
-        assert same(air, figures["flow"])
+        found = evaluate(line, line.separators[0], port)
+        assert same(told(found.kept), figures["kept"])
+        assert same(told(found.air), figures["flow"])
 
 
 @given(whole_rigs())

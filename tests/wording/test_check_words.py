@@ -11,11 +11,10 @@ import pytest
 from fenwick.core.components.dust import SPECIES
 from fenwick.core.judging.check import Check
 from fenwick.units import SYSTEMS
-from fenwick.wording import check_sentence
-from fenwick.wording.check_facts import FACTS
-from fenwick.wording.check_figures import FIGURES
-from fenwick.wording.check_titles import GROUPS, TITLES
-from fenwick.wording.checks import _SENTENCES
+from fenwick.wording.checks import CHECKS, GROUPS, check_sentence
+from fenwick.wording.checks.facts import FACTS
+from fenwick.wording.checks.figures import FIGURES
+from fenwick.wording.checks.path import ON_ITS_WAY
 from fenwick.wording.say import Voice
 
 CORE = Path(__file__).parents[2] / "src" / "fenwick" / "core" / "judging"
@@ -42,9 +41,10 @@ def test_every_check_of_the_core_has_a_title_and_words() -> None:
     for path in CORE.glob("*.py"):
         made |= set(re.findall(r'(?:Check|fact|figure)\(\s*"([a-z-]+)"', path.read_text()))
     assert len(made) > 30
-    assert made == set(TITLES)
-    assert set(TITLES) == set(FACTS) | set(FIGURES) | set(_SENTENCES)
-    assert {group for group, _ in TITLES.values()} == set(GROUPS)
+    assert made == set(CHECKS)
+    assert len(CHECKS) == len(FACTS) + len(FIGURES) + len(ON_ITS_WAY)  # none is told twice
+    assert {words.group for words in CHECKS.values()} == set(GROUPS)
+    assert len({words.title for words in CHECKS.values()}) == len(CHECKS)
 
 
 @pytest.mark.parametrize("system", SYSTEMS)

@@ -36,16 +36,16 @@ def finished(limits: Limits, count: int = 600, seed: int = 3, **wishes: float) -
 def test_many_designs_are_those_solved_alone(kind: str) -> None:
     line = started()
     designs = build(kind, sample(kind, 24, 5), "sep", BIN, 0.05, "shop-built")
-    kept, air, suction, cut = evaluate(line, designs, 0)
-    assert np.all((kept >= 0.0) & (kept <= 1.0))
+    found = evaluate(line, designs, 0)
+    assert np.all((found.kept >= 0.0) & (found.kept <= 1.0))
     for i in (0, 11, 23):
         alone = assess(with_stage(line, one_of(designs, i)))
         assert alone.kept is not None
         assert alone.separations[0].grades is not None
-        assert kept[i] == pytest.approx(float(alone.kept[0]), abs=1e-4)
-        assert air[i] == pytest.approx(float(alone.point.port_flow[0, 0]), rel=1e-4)
-        assert suction[i] == pytest.approx(float(alone.separations[0].pressure_drop[0]), rel=1e-3)
-        assert cut[i] == pytest.approx(float(alone.separations[0].grades.cut_size[0]), rel=1e-3)
+        assert found.kept[i] == pytest.approx(float(alone.kept[0]), abs=1e-4)
+        assert found.air[i] == pytest.approx(float(alone.point.port_flow[0, 0]), rel=1e-4)
+        assert found.suction[i] == pytest.approx(float(alone.separations[0].pressure_drop[0]), rel=1e-3)
+        assert found.cut_size[i] == pytest.approx(float(alone.separations[0].grades.cut_size[0]), rel=1e-3)
 
 
 @pytest.mark.parametrize("kind", RANGES)
@@ -92,7 +92,7 @@ def test_the_same_seed_finds_the_same_and_another_something_else() -> None:
 def test_closer_rounds_find_better_ones() -> None:
     line = started()
     designs = build("hung-disc", sample("hung-disc", 330, 3000), "sep", BIN, 0.05, "shop-built")
-    anywhere = float(evaluate(line, designs, 0)[0].max())
+    anywhere = float(evaluate(line, designs, 0).kept.max())
     found = finished(Limits(kinds=("hung-disc",)), 600, 3, kept=1.0)
     assert found.designs[0].kept >= anywhere
 

@@ -2,6 +2,7 @@
 
 import pytest
 
+from fenwick.core.arrays import one_value
 from fenwick.core.components.dust import DUSTS
 from fenwick.core.search.designs import RANGES, build, one_of, sample
 from fenwick.core.search.finder import Design, Limits, evaluate, search
@@ -24,18 +25,18 @@ def test_a_design_survives_being_rounded_into_the_file(rig: Rig, kind: str) -> N
     line = build_line(rig)
     stage = line.separators[0]
     designs = build(kind, sample(kind, 6, 9), stage.id, stage.bin, 0.05, "smooth")
-    kept, air, suction, cut = evaluate(line, designs, 0)
+    found_all = evaluate(line, designs, 0)
     for i in range(6):
-        found = Design(kind, one_of(designs, i), float(kept[i]), 0, 0, 0, 0, 0, 0, False, 0.0)
+        found = Design(kind, one_of(designs, i), float(found_all.kept[i]), 0, 0, 0, 0, 0, 0, False, 0.0)
         changed = with_design(rig, "sep", found)
         assert kind_of(separator(changed)) == kind
         assert separator(changed).bin == separator(rig).bin
         again = build_line(changed)
-        new_kept, new_air, new_suction, _ = evaluate(again, again.separators[0], 0)
-        assert float(new_kept[0]) == pytest.approx(float(kept[i]), abs=0.01)
-        assert float(new_air[0]) == pytest.approx(float(air[i]), rel=0.01)
-        assert float(new_suction[0]) == pytest.approx(float(suction[i]), rel=0.06)
-    assert cut.shape == (6,)
+        new = evaluate(again, again.separators[0], 0)
+        assert one_value(new.kept) == pytest.approx(float(found_all.kept[i]), abs=0.01)
+        assert one_value(new.air) == pytest.approx(float(found_all.air[i]), rel=0.01)
+        assert one_value(new.suction) == pytest.approx(float(found_all.suction[i]), rel=0.06)
+    assert found_all.cut_size.shape == (6,)
 
 
 def test_a_found_design_stands_as_high_as_was_said(rig: Rig) -> None:

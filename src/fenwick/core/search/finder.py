@@ -43,13 +43,19 @@ class Limits:
 
 
 @dataclass(frozen=True)
-class Scores:
-    """How designs do; arrays of shape (n,)."""
+class OnTheLine:
+    """How variants of a separator do on their line; arrays of shape (n,)."""
 
     kept: Array  #: [-]
     air: Array  #: at the tool [m^3/s]
     suction: Array  #: it costs [Pa]
     cut_size: Array  #: [m]
+
+
+@dataclass(frozen=True)
+class Scores(OnTheLine):
+    """The same for designs, with what each takes to make."""
+
     effort: Effort
 
     def of(self, wish: str) -> Array:
@@ -97,8 +103,8 @@ class Search:
     over: bool = False
 
 
-def evaluate(line: Line, stage: Separator, port: int) -> tuple[Array, Array, Array, Array]:
-    """(kept, air at a port [m^3/s], suction spent [Pa], cut size [m]) of every variant of a separator on a line.
+def evaluate(line: Line, stage: Separator, port: int) -> OnTheLine:
+    """How every variant of a separator does on a line.
 
     Every variant has its own operating point and all models that describe it; worked off in chunks.
 
@@ -122,8 +128,7 @@ def evaluate(line: Line, stage: Separator, port: int) -> tuple[Array, Array, Arr
         assert mine.grades is not None
         row = (kept, point.port_flow[port], mine.pressure_drop, mine.grades.cut_size)
         parts.append([np.broadcast_to(values, (size,)) for values in row])
-    kept, air, suction, cut = (np.concatenate(values) for values in zip(*parts, strict=True))
-    return kept, air, suction, cut
+    return OnTheLine(*(np.concatenate(values) for values in zip(*parts, strict=True)))
 
 
 @dataclass(frozen=True)
@@ -173,7 +178,7 @@ def search(
                 numbers = near(_good_ones(batches, kind, limits, weights), size, spread, salt)
             designs = build(kind, numbers, stage.id, stage.bin, bore, finish)
             taken = effort(kind, designs, limits.how, limits.sheet or (1e9, 1e9), line.rules)
-            scores = Scores(*evaluate(line, designs, port), taken)
+            scores = Scores(**vars(evaluate(line, designs, port)), effort=taken)
             batches.append(_Batch(kind, numbers, designs, scores))
             tried += size
             yield Search(tried, count, sum(int(_feasible(b.scores, limits, line).sum()) for b in batches))
@@ -284,14 +289,3 @@ def _in_the_way(batches: list[_Batch], line: Line, limits: Limits) -> tuple[InTh
         elif over.all():
             found.append(InTheWay(name, allowed, float(figures.min()), False))
     return tuple(sorted(found, key=lambda way: (not way.alone, way.least / max(way.allowed, 1e-12))))
-
-
-def compared(line: Line, stage: Separator, port: int) -> tuple[float, float, float, float]:
-    """(kept, air, suction, cut size) of a single separator on the line, as the finder counts them.
-
-    Parameters
-    ----------
-    port : its place among the leaves of the line [-]
-    """
-    kept, air, suction, cut = evaluate(line, stage, port)
-    return float(kept[0]), float(air[0]), float(suction[0]), float(cut[0])

@@ -19,8 +19,7 @@ from fenwick.web.kit.history import save
 from fenwick.web.kit.history import step as step_history
 from fenwick.web.kit.page import line_in_hand
 from fenwick.web.kit.units import unit_system
-from fenwick.wording import check_sentence
-from fenwick.wording.check_titles import TITLES
+from fenwick.wording.checks import CHECKS, check_sentence
 from fenwick.wording.whatif import action_words
 
 bp = Blueprint("checks", __name__)
@@ -79,7 +78,7 @@ def settle(line_id: int, check: str) -> ResponseReturnValue:
         abort(404)
     _, path, value = SETTLES[check]
     state = line_state(session(), line_id)
-    return _save(state, {path: value}, f"{TITLES[check][1]}: {SETTLES[check][0].lower()}")
+    return _save(state, {path: value}, f"{CHECKS[check].title}: {SETTLES[check][0].lower()}")
 
 
 @bp.post("/lines/<int:line_id>/checks/mend/<key>")

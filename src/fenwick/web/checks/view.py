@@ -18,9 +18,7 @@ from fenwick.rig.voice import voice_for
 from fenwick.services import lines
 from fenwick.services.checks import Checked, Tally, tally
 from fenwick.web.kit.editor import Editor, rig_field
-from fenwick.wording import check_sentence
-from fenwick.wording.check_figures import relief_words
-from fenwick.wording.check_titles import GROUPS, POWER, TITLES
+from fenwick.wording.checks import CHECKS, GROUPS, POWER, Said, relief_words
 from fenwick.wording.say import Voice
 from fenwick.wording.whatif import action_words
 
@@ -34,7 +32,6 @@ SETTLES: dict[str, tuple[str, str, object]] = {
     "last-held": ("Emptied and cleaned", "vacuum.emptied", True),
     "static": ("The hoses are earthed", "line.earthed", True),
 }
-_LENGTHS = {"length": "bore"}
 
 
 @dataclass(frozen=True)
@@ -119,20 +116,19 @@ def row_key(check: Check) -> str:
 
 def _row(one: Checked, rig: Rig, voice: Voice) -> CheckRow:
     check = one.check
-    group, title = TITLES[check.id]
-    quantity = _LENGTHS.get(check.quantity, check.quantity)
-    value, limit = float(check.value[0]), float(check.limit[0])
-    figured = isfinite(value) and isfinite(limit)
+    words = CHECKS[check.id]
+    said = Said(check, voice)
+    figured = isfinite(check.value[0]) and isfinite(check.limit[0])
     asks = one.open
     settle = SETTLES.get(check.id) if asks and not _unsettled(check, rig) else None
     return CheckRow(
         key=row_key(check),
-        group=group,
-        title=title,
+        group=words.group,
+        title=words.title,
         level=LEVEL_WORDS[one.level],
-        figure=voice.figure(value, quantity) if figured else "",
-        limit=voice.figure(limit, quantity) if figured else "",
-        sentence=check_sentence(check, voice) + (_valve(check, rig, voice) if asks else ""),
+        figure=said.value if figured else "",
+        limit=said.limit if figured else "",
+        sentence=words.sentence(said) + (_valve(check, rig, voice) if asks else ""),
         seen=one.seen,
         settle=(check.id, settle[0]) if settle else None,
         keep=_keep(check, rig, voice) if asks else None,
@@ -163,7 +159,7 @@ def _keep(check: Check, rig: Rig, voice: Voice) -> tuple[str, str] | None:
 
 
 def _place(check: Check, rig: Rig) -> str:
-    if TITLES[check.id][0] == POWER:
+    if CHECKS[check.id].group == POWER:
         return "shop" if check.part in {way[0].id for way in rig.line.ways} else "line"
     if check.part in {way[0].id for way in rig.line.ways}:
         return "hood"

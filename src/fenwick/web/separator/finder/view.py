@@ -7,7 +7,8 @@ from dataclasses import dataclass
 from flask import url_for
 from markupsafe import Markup
 
-from fenwick.core.search.finder import Design, InTheWay, Search, compared
+from fenwick.core.arrays import one_value
+from fenwick.core.search.finder import Design, InTheWay, Search, evaluate
 from fenwick.drawing.stages import size_of
 from fenwick.drawing.tradeoff import SHAPES, render_tradeoff
 from fenwick.rig import Rig, RigError, build_line
@@ -76,7 +77,8 @@ def found_view(
         return None
     line, voice = build_line(rig), voice_for(rig, system)
     stage = next(one for one in line.separators if one.id == part.id)
-    kept, air, suction, cut = compared(line, stage, port)
+    now = evaluate(line, stage, port)
+    kept, suction = one_value(now.kept), one_value(now.suction)
     picked = pick if pick is not None and 0 <= pick < len(search.designs) else 0
 
     def link(i: int) -> str:
@@ -84,8 +86,8 @@ def found_view(
 
     high = size_of(part)[0]
     today = DesignRow(
-        f"Today: {voice.name(part.id)}", kind_of(part), voice.figure(kept, "share"), voice.figure(air, "flow"),
-        voice.figure(suction, "suction"), voice.figure(cut, "grain"), voice.figure(high, "bore"), "", "", "",
+        f"Today: {voice.name(part.id)}", kind_of(part), voice.figure(kept, "share"), voice.figure(one_value(now.air), "flow"),
+        voice.figure(suction, "suction"), voice.figure(one_value(now.cut_size), "grain"), voice.figure(high, "bore"), "", "", "",
     )  # fmt: skip
     labels = {key: kind.label for key, kind in KINDS.items()}
     shown = _shown(search.designs)

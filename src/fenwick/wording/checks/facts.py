@@ -2,11 +2,9 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
-
 from fenwick.core.components.dust import DUSTS, HELD_BESIDES
-from fenwick.core.judging.check import ACT, OK, Check
-from fenwick.wording.say import Voice
+from fenwick.core.judging.check import ACT, OK
+from fenwick.wording.checks.said import FIRE, LUNGS, POWER, STANDING, CheckWords, Said
 
 
 def _kind(kind: str) -> str:
@@ -14,22 +12,22 @@ def _kind(kind: str) -> str:
     return label[:1].lower() + label[1:]
 
 
-def _meet(check: Check, voice: Voice) -> str:
-    sparks, fuel = check.about
+def _meet(said: Said) -> str:
+    sparks, fuel = said.about
     return (
         f"On one line there are {_kind(sparks)} and {_kind(fuel)}: sparks or hot metal set dust in hose, bin, filter "
         "on fire. Give metal a vacuum and a line of its own."
     )
 
 
-def _last_held(check: Check, voice: Voice) -> str:
-    if len(check.about) == 1:
+def _last_held(said: Said) -> str:
+    if len(said.about) == 1:
         return (
-            f"Nobody has said what this vacuum last held. Before {_kind(check.about[0])} goes in, it must be emptied "
+            f"Nobody has said what this vacuum last held. Before {_kind(said.about[0])} goes in, it must be emptied "
             "and cleaned of anything that burns: bin, hoses, tank and filter."
         )
-    now, held = check.about
-    if int(check.level[0]) == OK:
+    now, held = said.about
+    if said.level == OK:
         return f"It last held {_kind(held)}, and was emptied and cleaned before {_kind(now)}."
     return (
         f"It last held {_kind(held)}; {_kind(now)} must not go in on top: that is how a vacuum catches fire. "
@@ -38,16 +36,16 @@ def _last_held(check: Check, voice: Voice) -> str:
     )
 
 
-def _fibre(check: Check, voice: Voice) -> str:
-    hepa = "" if int(check.level[0]) < ACT else " Fit a HEPA filter."
+def _fibre(said: Said) -> str:
+    hepa = "" if said.level < ACT else " Fit a HEPA filter."
     return (
         "Fibre dust hurts skin and lungs, and carbon fibre conducts: it reaches motors and switches. Respirator, "
         f"gloves, cover the sockets, and blow nothing out.{hepa}"
     )
 
 
-def _species(check: Check, voice: Voice) -> str:
-    _, species = check.about
+def _species(said: Said) -> str:
+    _, species = said.about
     why = {
         "mdf": "MDF dust carries resin and is fine enough for the depth of the lungs",
         "beech-oak": "dust of beech and oak is known to cause cancer of the nose",
@@ -60,8 +58,8 @@ def _species(check: Check, voice: Voice) -> str:
     )
 
 
-def _static(check: Check, voice: Voice) -> str:
-    if int(check.level[0]) == OK:
+def _static(said: Said) -> str:
+    if said.level == OK:
         return "The hoses are earthed as far as they can be; dry dust in plastic still charges up."
     return (
         "Dry dust charges plastic hoses: a shock at the tool, seldom more. Earth what can be earthed (a bare "
@@ -70,53 +68,53 @@ def _static(check: Check, voice: Voice) -> str:
     )
 
 
-def _no_filter(check: Check, voice: Voice) -> str:
-    where = "outdoors" if int(check.level[0]) < ACT else "into the room you breathe in"
+def _no_filter(said: Said) -> str:
+    where = "outdoors" if said.level < ACT else "into the room you breathe in"
     return f"There is neither filter nor bag: all that passes the separator is blown {where}. Fit a filter."
 
 
-def _dusty(check: Check, voice: Voice) -> str:
+def _dusty(said: Said) -> str:
     return (
         "Neither filter nor bag stands before the motor: dust grinds its bearings and can burn in it. A motor never "
         "runs in a dusty stream unless it is made for it."
     )
 
 
-def _water(check: Check, voice: Voice) -> str:
-    level = int(check.level[0])
-    if level == OK:
+def _water(said: Said) -> str:
+    if said.level == OK:
         return "A wet stage stands ahead, and this vacuum takes water. Keep it upright all the same."
-    takes = "is not made for water" if level == ACT else "may not be made for water"
+    takes = "is not made for water" if said.level == ACT else "may not be made for water"
     return (
         f"A wet stage stands ahead, and this vacuum {takes}: tipped or overfilled, water reaches the motor. Check the "
         "label, fix the vessel, and never lift it while it runs."
     )
 
 
-def _rain(check: Check, voice: Voice) -> str:
+def _rain(said: Said) -> str:
     return (
         "It works outdoors: keep rain and puddles from motor and plugs, and feed it through a residual-current device "
         "(a licensed electrician's work where there is none)."
     )
 
 
-def _rolls(check: Check, voice: Voice) -> str:
+def _rolls(said: Said) -> str:
     return (
-        f"{voice.name(check.part)} is on wheels and tied to nothing: a tug at the hose rolls it away and "
+        f"{said.name} is on wheels and tied to nothing: a tug at the hose rolls it away and "
         "pulls the link "
         "off. Tie it to the vacuum, or lock the wheels."
     )
 
 
-FACTS: dict[str, Callable[[Check, Voice], str]] = {
-    "dust-meets": _meet,
-    "last-held": _last_held,
-    "fibre": _fibre,
-    "species": _species,
-    "static": _static,
-    "no-filter": _no_filter,
-    "motor-dusty": _dusty,
-    "water": _water,
-    "rain": _rain,
-    "rolls-apart": _rolls,
+#: every check of this subject: heading, what it is called, what it says
+FACTS: dict[str, CheckWords] = {
+    "dust-meets": CheckWords(FIRE, "Sparks and dust that burns", _meet),
+    "last-held": CheckWords(FIRE, "What the vacuum last held", _last_held),
+    "fibre": CheckWords(LUNGS, "Fibre dust", _fibre),
+    "species": CheckWords(LUNGS, "A dust that harms most", _species),
+    "static": CheckWords(FIRE, "Static on the hoses", _static),
+    "no-filter": CheckWords(LUNGS, "No filter", _no_filter),
+    "motor-dusty": CheckWords(POWER, "Dust in the motor", _dusty),
+    "water": CheckWords(POWER, "Water to the motor", _water),
+    "rain": CheckWords(POWER, "Rain", _rain),
+    "rolls-apart": CheckWords(STANDING, "Rolling apart", _rolls),
 }

@@ -1,0 +1,136 @@
+"""Sentences for checks of air and dust on their way, the wall round them, and the label: figure, limit, remedy."""
+
+from __future__ import annotations
+
+from math import isfinite
+
+from fenwick.core.judging.check import OK, WATCH
+from fenwick.wording.checks.said import JUDGED, LUNGS, PATH, STRENGTH, CheckWords, Said
+
+
+def _air(said: Said) -> str:
+    if said.level == OK:
+        return f"{said.value} reaches {said.name}."
+    return f"Next to nothing reaches {said.name} ({said.value}). The line is blocked, shut or far too narrow."
+
+
+def _containment(said: Said) -> str:
+    if said.level == OK:
+        return f"{said.value} reaches what it takes to contain fine dust at {said.machine}, {said.limit}."
+    return f"Containing fine dust at {said.machine} takes {said.limit} or more. Fine dust escapes: wear a respirator."
+
+
+def _settling(said: Said) -> str:
+    dust = said.voice.dust or "The dust"
+    if said.level == OK:
+        return f"{said.name} is the slowest run, at {said.value}; it carries. {dust} settles below {said.limit}."
+    if said.level == WATCH:
+        return f"{dust} is only just carried in {said.name}, at {said.value}; below {said.limit} it settles."
+    return f"{dust} settles in {said.name}: {said.value}, and it takes {said.limit}. A narrower bore runs faster."
+
+
+def _collapse(said: Said) -> str:
+    if not isfinite(said.check.value[0]):
+        return f"A blocked hose pulls {said.limit}; this wall is too short to fold at all."
+    if said.level == OK:
+        return f"A blocked hose pulls {said.limit}; this wall, if plain and round, folds at {said.value}."
+    return (
+        f"A blocked hose pulls {said.limit}; this wall, if plain and round, folds at {said.value}, and suddenly: "
+        "hands off. "
+        "Stiffen it, or fit a relief valve."
+    )
+
+
+def _leak(said: Said) -> str:
+    if said.level == OK:
+        return f"{said.value} of the air enters below the separator; under {said.limit} does little harm."
+    return f"{said.value} of the air enters below the separator and blows dust back up. Seal the bin's lid and seams."
+
+
+def _full(said: Said) -> str:
+    if said.level == OK:
+        return f"The dust stands {said.value} below where it drops in; from {said.limit} on the air stirs it up."
+    return (
+        f"The dust stands {said.value} below where it drops in: the air stirs it up again. Empty the bin at "
+        f"{said.limit}."
+    )
+
+
+def _bridging(said: Said) -> str:
+    if said.level == OK:
+        return f"The slot, {said.value}, passes the longest chips of this dust, {said.limit}."
+    return f"Chips of up to {said.limit} lie across a slot of {said.value} and block it. Make the slot wider."
+
+
+def _swapped(said: Said) -> str:
+    if said.level == OK:
+        return f"At {said.name} the vacuum is on the centre port and the tool on the side, as it should be."
+    return (
+        f"The hoses are on the wrong ports of {said.name}: the vacuum belongs on the centre port, the "
+        f"tool on the side. As it is, about {said.value} of what it could keep is kept."
+    )
+
+
+def _tail(said: Said) -> str:
+    if said.level == OK:
+        return f"The vortex ends {said.value} below its outlet tube, inside {said.name} ({said.limit})."
+    return (
+        f"The vortex would reach {said.value} below its outlet tube and {said.name} has {said.limit}: its tail "
+        "stirs the "
+        "bin. A taller cone, a narrower outlet tube, or a vortex breaker over the dust."
+    )
+
+
+def _carry_over(said: Said) -> str:
+    if said.level == OK:
+        return (
+            f"Air rises at {said.value} over the water; from {said.limit} on it takes droplets along. Keep it upright."
+        )
+    return (
+        f"Air rises at {said.value} over the water and takes droplets to the vacuum (from {said.limit}): water "
+        "must never "
+        "reach a dry vacuum. Use a wider vessel, and never tip or overfill it."
+    )
+
+
+def _believable(said: Said) -> str:
+    if said.level == OK:
+        return f"The label's air power is {said.value} of its electrical power: believable."
+    return (
+        f"The label promises {said.value} of its electrical power as air power; no shop vacuum passes {said.limit}. "
+        "Measure the vacuum before trusting these figures."
+    )
+
+
+def _lift(said: Said) -> str:
+    if said.level == OK:
+        return f"Air rises at {said.value} in {said.name}; the largest pieces fall at {said.limit}."
+    if said.level == WATCH:
+        return f"{said.name} only just lifts the largest pieces: air at {said.value}, and they fall at {said.limit}."
+    return (
+        f"The largest pieces fall back in {said.name}: air at {said.value}, and they fall at {said.limit}. Narrow it."
+    )
+
+
+def _passage(said: Said) -> str:
+    if said.level == OK:
+        return f"The tightest place, {said.name} at {said.value}, passes the longest chips; {said.limit} would do."
+    return f"Chips bridge at {said.name}: it is {said.value} wide, and {said.limit} is wanted for the longest of them."
+
+
+#: every check of this subject: heading, what it is called, what it says
+ON_ITS_WAY: dict[str, CheckWords] = {
+    "air-at-tool": CheckWords(PATH, "Air at the tool", _air),
+    "containment": CheckWords(LUNGS, "Fine dust at the machine", _containment),
+    "settling": CheckWords(PATH, "Slowest run", _settling),
+    "bin-collapse": CheckWords(STRENGTH, "Bin against collapse", _collapse),
+    "bin-leak": CheckWords(PATH, "Leak below the separator", _leak),
+    "bin-full": CheckWords(PATH, "Room in the bin", _full),
+    "slot-bridging": CheckWords(PATH, "Slot in the disc", _bridging),
+    "fan-believable": CheckWords(JUDGED, "The vacuum's label", _believable),
+    "swapped-hoses": CheckWords(PATH, "Hoses on their ports", _swapped),
+    "vortex-tail": CheckWords(PATH, "Tail of the vortex", _tail),
+    "carry-over": CheckWords(PATH, "Droplets from the wet stage", _carry_over),
+    "vertical-lift": CheckWords(PATH, "Up a rising hose", _lift),
+    "bridging": CheckWords(PATH, "Tightest place", _passage),
+}
