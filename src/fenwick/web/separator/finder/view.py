@@ -79,6 +79,7 @@ def found_view(
     stage = next(one for one in line.separators if one.id == part.id)
     now = evaluate(line, stage, port)
     kept, suction = one_value(now.kept), one_value(now.suction)
+    air, cut = voice.figure(one_value(now.air), "flow"), voice.figure(one_value(now.cut_size), "grain")
     picked = pick if pick is not None and 0 <= pick < len(search.designs) else 0
 
     def link(i: int) -> str:
@@ -86,8 +87,8 @@ def found_view(
 
     high = size_of(part)[0]
     today = DesignRow(
-        f"Today: {voice.name(part.id)}", kind_of(part), voice.figure(kept, "share"), voice.figure(one_value(now.air), "flow"),
-        voice.figure(suction, "suction"), voice.figure(one_value(now.cut_size), "grain"), voice.figure(high, "bore"), "", "", "",
+        f"Today: {voice.name(part.id)}", kind_of(part), voice.figure(kept, "share"), air,
+        voice.figure(suction, "suction"), cut, voice.figure(high, "bore"), "", "", "",
     )  # fmt: skip
     labels = {key: kind.label for key, kind in KINDS.items()}
     shown = _shown(search.designs)
