@@ -44,6 +44,17 @@ def test_a_stronger_fan_moves_more_air(line: Line, factor: float) -> None:
     assert more.mass_flow[0] >= operating_point(line).mass_flow[0] * (1 - 1e-6)
 
 
+def test_beside_a_leak_wider_than_the_pipe_the_flow_is_found_too() -> None:
+    port = Port("Tool", 0.0117)
+    line = replace(plain_line(1e3, 0.125, 0.0117, 1.0, 1e-4), branches=(Branch("tool", port, ()),), trunk=(Leak("gap", 0.0078),))
+    flows = []
+    for open_flow in (0.125, 0.1375, 0.1875, 0.25, 0.375, 1.25):  # one by one: a batch is as good as its slowest
+        fan = Nameplate(1e3, open_flow, 3.0)
+        flows.append(operating_point(replace(line, vacuum=replace(line.vacuum, curve=fan))).mass_flow[0])
+    assert np.all(np.diff(flows) >= 0.0)
+    assert flows == pytest.approx(flows[-1:] * len(flows), rel=1e-4)  # the pipe behind the leak limits it
+
+
 def test_longer_rougher_narrower_passes_less() -> None:
     for change in (
         plain_line(18e3, 0.062, 0.038, np.linspace(0.5, 20, 12), 1e-4),

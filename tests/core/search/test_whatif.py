@@ -1,11 +1,14 @@
 """One change at a time: the batch says what each change alone would, and the list is worth reading."""
 
+from dataclasses import replace
+
 import numpy as np
 import pytest
 
+from fenwick.core.components.vacuum import Nameplate
 from fenwick.core.judging.assess import assess
-from fenwick.core.search.changes import candidates
-from fenwick.core.search.whatif import try_all
+from fenwick.core.search.changes import EXCHANGE, Candidate, candidates
+from fenwick.core.search.whatif import ChangeOutcome, Pair, ranked, try_all, try_exchanges
 from fenwick.data.demo import demo_rig
 from fenwick.rig import Rig, build_line
 from fenwick.rig.edits.changes import apply_candidate, candidate_key, candidate_of
@@ -51,6 +54,28 @@ def test_only_gains_are_listed_and_the_order_is_by_use() -> None:
     same = [o.in_bin[1] - o.in_bin[0] for o in outcomes if o.acts[0] == o.acts[1] and o.in_bin]
     assert same == sorted(same, reverse=True)
     assert min(same, default=1.0) > 0
+
+
+def test_pulling_less_is_no_first_step_towards_a_bin_that_holds_and_a_ring_is() -> None:
+    line = build_line(demo_rig())
+    curve = line.vacuum.curve
+    assert isinstance(curve, Nameplate)
+    weak = replace(line, vacuum=replace(line.vacuum, curve=replace(curve, sealed_suction=0.75 * curve.sealed_suction)))
+    assert [outcome for outcome in try_exchanges(line, 0, {"weak": weak}) if not outcome.mends] == []
+    ring = _outcome_of("stiffen", folding=(0.4, 0.6), acts=(2, 2))
+    assert ranked([ring, _outcome_of(EXCHANGE, folding=(0.4, 0.6), acts=(2, 2))]) == (ring,)
+
+
+def test_a_figure_that_falls_is_told_as_a_loss_behind_the_gains() -> None:
+    moves = _outcome_of("nearer", folding=(1.4, 1.1), acts=(1, 1), in_bin=(0.5, 0.6)).moves
+    assert [(move.figure, move.gains) for move in moves] == [("in_bin", True), ("folding", False)]
+    assert [move.gains for move in _outcome_of("nearer", in_bin=(0.6, 0.5), acts=(1, 1)).moves] == [False]
+
+
+def _outcome_of(
+    kind: str, acts: tuple[int, int], folding: Pair | None = None, in_bin: Pair | None = (0.5, 0.5)
+) -> ChangeOutcome:
+    return ChangeOutcome(Candidate(kind, "it"), (0.03, 0.03), None, None, in_bin, folding, acts)
 
 
 def test_sensible_candidates_are_many_and_unique() -> None:

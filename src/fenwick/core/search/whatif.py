@@ -42,7 +42,7 @@ class FigureMove:
     @property
     def gains(self) -> bool:
         """Whether it is better than before: all of them are better where there is more."""
-        return self.after > self.before or self.figure in ("folding", "in_bin")
+        return self.after > self.before
 
     @property
     def change(self) -> float:
@@ -214,9 +214,9 @@ def _gain(pair: Pair | None) -> float:
 def _worth(outcome: ChangeOutcome) -> bool:
     if outcome.acts[1] != outcome.acts[0]:
         return outcome.acts[1] < outcome.acts[0]
-    folding = outcome.folding
+    folding = outcome.folding if outcome.candidate.kind == STIFFEN else None
     if folding is not None and folding[0] < 1.0 and folding[1] > LEAST_STRENGTH_GAIN * folding[0]:
-        return True  # a first step, where one is not enough
+        return True  # a first step, where one is not enough; that a weaker vacuum pulls less is none
     if outcome.in_bin is not None:
         return _gain(outcome.in_bin) > LEAST_KEPT_GAIN
     return _gain(outcome.flow) > LEAST_AIR_GAIN * outcome.flow[0]
