@@ -4,6 +4,8 @@ VENV := .venv
 BIN := $(VENV)/bin
 PIP := $(BIN)/pip --disable-pip-version-check -q
 BIOME := tools/node_modules/.bin/biome
+# what is compiled once need not be compiled at every start
+export PYTHONDONTWRITEBYTECODE :=
 # three at a time on two cores: a browser test mostly waits
 SIDE_BY_SIDE := -n 3 --dist worksteal
 
@@ -30,8 +32,9 @@ tools/node_modules/.done: tools/package.json tools/package-lock.json
 	cd tools && npm ci --no-audit --no-fund --silent
 	@touch $@
 
-chromium: ## Debian's Chromium, where it is missing
-	@command -v chromium >/dev/null || (apt-get update -qq && apt-get install -y -qq --no-install-recommends chromium >/dev/null)
+chromium: ## Debian's headless Chromium, where it is missing
+	@command -v chromium-headless-shell >/dev/null || \
+	  (apt-get update -qq && apt-get install -y -qq --no-install-recommends chromium-headless-shell >/dev/null)
 
 demo: $(VENV)/.app ## seed the demo shop and serve it
 	$(BIN)/fenwick demo --home instance

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import re
+import shutil
 import subprocess
 import sys
 import tempfile
@@ -11,6 +12,7 @@ from pathlib import Path
 from playwright.sync_api import Page, sync_playwright
 
 FOLDER = Path(__file__).parents[1] / "docs" / "screenshots"
+CHROMIUM = shutil.which("chromium-headless-shell") or "/usr/bin/chromium"
 FLAGS = ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking"]
 VIEWS = (  # name, address, width, height, whole page
     ("line", "", 1280, 800, False),
@@ -94,7 +96,7 @@ def main() -> None:
             assert process.stdout is not None
             found = re.search(r"http://\S+/", process.stdout.readline())
             assert found is not None
-            browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=FLAGS)
+            browser = playwright.chromium.launch(executable_path=CHROMIUM, args=FLAGS)
             page = browser.new_page(reduced_motion="reduce")
             prepare(page, found[0])
             take(page, found[0])

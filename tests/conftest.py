@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import copy
 import json
+import os
 import shutil
 from collections.abc import Iterator
 from importlib import resources
@@ -14,16 +15,21 @@ import pytest
 from flask import Flask
 from flask.testing import FlaskClient
 from hypothesis import HealthCheck, settings
-from jinja2 import FileSystemBytecodeCache
 
 from fenwick.data import Database
 from fenwick.data.database import create_database, open_database
 from fenwick.data.demo import seed_demo
 from fenwick.rig import Rig, check_rig
 from fenwick.web import create_app
+from fenwick.web.app import open_on
 
-settings.register_profile("fenwick", deadline=None, suppress_health_check=[HealthCheck.too_slow], max_examples=60)
-settings.load_profile("fenwick")
+#: the same examples every time, so that a change is judged by what it changed; new ones with HYPOTHESIS_PROFILE=explore
+PATIENT = {"deadline": None, "suppress_health_check": [HealthCheck.too_slow], "max_examples": 60}
+settings.register_profile("fenwick", **PATIENT, derandomize=True)
+settings.register_profile("explore", **PATIENT)
+settings.load_profile(os.environ.get("HYPOTHESIS_PROFILE", "fenwick"))
+
+OPEN_TO_TESTS = {"TESTING": True, "WTF_CSRF_ENABLED": False, "PROPAGATE_EXCEPTIONS": False}
 
 _DEMO = json.loads(resources.files("fenwick.data").joinpath("demo_line.json").read_text())
 
@@ -49,9 +55,11 @@ def seeded(tmp_path_factory: pytest.TempPathFactory) -> Path:
 
 
 @pytest.fixture(scope="session")
-def compiled(tmp_path_factory: pytest.TempPathFactory) -> FileSystemBytecodeCache:
-    """Templates as compiled by an earlier application."""
-    return FileSystemBytecodeCache(str(tmp_path_factory.mktemp("templates")))
+def application(seeded: Path) -> Flask:
+    """One for all tests, its routes and templates compiled once; forms need no token here."""
+    app = create_app(Database(seeded, read_only=True), "for tests only")
+    app.config.update(OPEN_TO_TESTS)
+    return app
 
 
 @pytest.fixture
@@ -65,12 +73,10 @@ def shop(tmp_path: Path, seeded: Path) -> Iterator[Database]:
 
 
 @pytest.fixture
-def app(shop: Database, compiled: FileSystemBytecodeCache) -> Flask:
-    """The application on that shop; forms need no token here."""
-    app = create_app(shop, "for tests only")
-    app.jinja_env.bytecode_cache = compiled
-    app.config.update(TESTING=True, WTF_CSRF_ENABLED=False, PROPAGATE_EXCEPTIONS=False)
-    return app
+def app(application: Flask, shop: Database) -> Flask:
+    """The application on a fresh demo shop."""
+    open_on(application, shop)
+    return application
 
 
 @pytest.fixture
@@ -81,9 +87,9 @@ def client(app: Flask) -> FlaskClient:
 
 @pytest.fixture
 def empty(tmp_path: Path) -> Iterator[FlaskClient]:
-    """A client of a shop with nothing in it."""
+    """A client of a shop with nothing in it; a test may have the demo shop beside it."""
     database = create_database(tmp_path / "empty.db")
     app = create_app(database, "for tests only")
-    app.config.update(TESTING=True, WTF_CSRF_ENABLED=False, PROPAGATE_EXCEPTIONS=False)
+    app.config.update(OPEN_TO_TESTS)
     yield app.test_client()
     database.close()

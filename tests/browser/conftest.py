@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import re
+import shutil
 import subprocess
 import sys
 from collections.abc import Iterator
@@ -10,8 +11,10 @@ from pathlib import Path
 from typing import Any
 
 import pytest
-from playwright.sync_api import ConsoleMessage, Page
+from playwright.sync_api import ConsoleMessage, Page, expect
 
+#: Debian's shell without a window does half the work of the browser itself
+CHROMIUM = shutil.which("chromium-headless-shell") or "/usr/bin/chromium"
 FLAGS = [
     "--no-sandbox",
     "--disable-gpu",
@@ -22,12 +25,14 @@ FLAGS = [
     "--disable-sync",
 ]
 
+expect.set_options(timeout=15_000)  # a machine that has other things to do is no failure
+
 
 @pytest.fixture(scope="session")
 def browser_type_launch_args() -> dict[str, Any]:
     """Debian's Chromium, kept away from any network but this machine."""
     only_here = "--host-resolver-rules=MAP * ~NOTFOUND, EXCLUDE 127.0.0.1"
-    return {"executable_path": "/usr/bin/chromium", "args": [*FLAGS, only_here]}
+    return {"executable_path": CHROMIUM, "args": [*FLAGS, only_here]}
 
 
 @pytest.fixture(scope="session")
@@ -42,7 +47,8 @@ def farm() -> Iterator[subprocess.Popen[str]]:
     command = [sys.executable, "-m", "tests.browser.farm"]
     with subprocess.Popen(command, stdin=subprocess.PIPE, stdout=subprocess.PIPE, text=True, bufsize=1) as process:
         yield process
-        process.kill()
+        assert process.stdin is not None
+        process.stdin.close()  # it ends its child and itself
 
 
 @pytest.fixture

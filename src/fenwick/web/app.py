@@ -59,14 +59,12 @@ def create_app(shop: Database, secret_key: str) -> Flask:
     app.jinja_env.trim_blocks = app.jinja_env.lstrip_blocks = True
     app.jinja_env.globals["version"] = __version__
     csrf.init_app(app)
-    database.init_app(app, shop)
+    database.init_app(app)
+    open_on(app, shop)
     security.init_app(app)
     errors.init_app(app)
     init_filters(app)
     page.init_app(app)
-    app.extensions["fenwick-jobs"] = Jobs()
-    app.extensions["fenwick-devices"] = Hub()
-    app.extensions["fenwick-recordings"] = {}
     for place in (
         line,
         separator,
@@ -89,3 +87,11 @@ def create_app(shop: Database, secret_key: str) -> Flask:
     ):
         app.register_blueprint(place.bp)
     return app
+
+
+def open_on(app: Flask, shop: Database) -> None:
+    """Give an application its shop, with no work in hand and no device open yet."""
+    app.extensions["fenwick-shop"] = shop
+    app.extensions["fenwick-jobs"] = Jobs()
+    app.extensions["fenwick-devices"] = Hub()
+    app.extensions["fenwick-recordings"] = {}

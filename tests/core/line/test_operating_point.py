@@ -46,13 +46,27 @@ def test_a_stronger_fan_moves_more_air(line: Line, factor: float) -> None:
 
 def test_beside_a_leak_wider_than_the_pipe_the_flow_is_found_too() -> None:
     port = Port("Tool", 0.0117)
-    line = replace(plain_line(1e3, 0.125, 0.0117, 1.0, 1e-4), branches=(Branch("tool", port, ()),), trunk=(Leak("gap", 0.0078),))
+    line = replace(
+        plain_line(1e3, 0.125, 0.0117, 1.0, 1e-4), branches=(Branch("tool", port, ()),), trunk=(Leak("gap", 0.0078),)
+    )
     flows = []
     for open_flow in (0.125, 0.1375, 0.1875, 0.25, 0.375, 1.25):  # one by one: a batch is as good as its slowest
         fan = Nameplate(1e3, open_flow, 3.0)
         flows.append(operating_point(replace(line, vacuum=replace(line.vacuum, curve=fan))).mass_flow[0])
     assert np.all(np.diff(flows) >= 0.0)
     assert flows == pytest.approx(flows[-1:] * len(flows), rel=1e-4)  # the pipe behind the leak limits it
+
+
+def test_a_flow_that_is_small_beside_a_leak_is_the_same_alone_and_in_a_batch() -> None:
+    def of(bore: float | np.ndarray) -> np.ndarray:
+        tool = Branch("tool", Port("Tool", 0.0625), (Hose("hose", bore, 1.0),))
+        saw = Branch("saw", Port("Saw", 0.0625), ())
+        line = replace(plain_line(500.0, 0.06, 0.0625, 1.0, 1e-4), branches=(tool, saw))
+        behind = (Hose("narrow", 0.0156, 1.0), Hose("wide", 0.0625, 1.0), Leak("gap", 0.004))
+        return operating_point(replace(line, trunk=(*line.trunk, *behind))).port_flow[0]
+
+    alone, together = of(0.0156), of(np.array([0.0156, 0.005, 0.03, 0.1]))
+    assert together[0] == pytest.approx(alone[0], rel=1e-3)  # 4 % apart where 0.01 Pa alone ends the passes
 
 
 def test_longer_rougher_narrower_passes_less() -> None:

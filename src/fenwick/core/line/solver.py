@@ -24,7 +24,8 @@ MAX_PASSES = 60
 UNDAMPED_PASSES = 8
 STRAGGLING_PASSES = 20  #: after which half as much of each fresh resistance is taken
 TOLERANCE_PA = 0.01  #: summed over a line; the promise is 1 Pa
-TOLERANCE_FLOW = 1e-4  #: of the fan's flow from one pass to the next: beside a wide leak 0.01 Pa still move it [-]
+TOLERANCE_FLOW = 1e-4  #: of each flow from one pass to the next: beside a wide leak 0.01 Pa still move some [-]
+LEAST_FLOW = 1e-4  #: of the fan's flow, below which nobody asks for a flow: what a shut gate lets pass [-]
 LEAST_PRESSURE_SHARE = 0.5  #: density is never taken below that of half the room's pressure
 FASTEST = 0.6  #: 2·velocity head over static and total pressure up to which density is exact: some 170 m/s [-]
 LEAST_NODE_SHARE = 0.05  #: of its parallel resistance, what a junction keeps after recovery
@@ -170,10 +171,10 @@ def solve_network(network: Network, fan: Fan, room: RoomAir) -> Flows:
     while True:
         passes += 1
         _reduce(state, resistance)
-        before = state.mass[-1].copy()
+        before = state.mass.copy()
         state.mass[-1] = fan.meet(state.reduced[-1])
-        still = bool(np.all(np.abs(state.mass[-1] - before) <= TOLERANCE_FLOW * state.mass[-1]))
         _split(state)
+        still = _still(state.mass, before)
         _walk(state, resistance)
         fresh = state.fresh_resistance()
         residual, momentum = _residual(state, resistance, fresh)
@@ -191,6 +192,11 @@ def solve_network(network: Network, fan: Fan, room: RoomAir) -> Flows:
             resistance = resistance ** (1.0 - take) * fresh**take
             state.momentum = 0.5 * (state.momentum + momentum)
     return _flows(state, residual, passes)
+
+
+def _still(mass: Array, before: Array) -> bool:
+    """Whether no flow of any segment has moved."""
+    return bool(np.all(np.abs(mass - before) <= TOLERANCE_FLOW * np.maximum(mass, LEAST_FLOW * mass[-1])))
 
 
 def _width(network: Network) -> int:

@@ -11,9 +11,8 @@ from fenwick.data import Database
 from fenwick.data.database import open_session
 
 
-def init_app(app: Flask, shop: Database) -> None:
-    """Give the application its shop."""
-    app.extensions["fenwick-shop"] = shop
+def init_app(app: Flask) -> None:
+    """Close what a request opened."""
     app.teardown_appcontext(_close)
 
 
