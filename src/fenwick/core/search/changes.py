@@ -17,6 +17,7 @@ from fenwick.core.components.vacuum import Vacuum
 from fenwick.core.judging.check import Check
 from fenwick.core.judging.strength import folding_suction
 from fenwick.core.line.line import Leaf, Line
+from fenwick.core.line.ports import with_openings
 from fenwick.core.line.rows import RIBBED_WALLS, bend_factor, bin_leak_reading, entry_loss, wall_roughness
 from fenwick.core.rules import ENTRY_LOSS, RuleBook
 
@@ -30,7 +31,7 @@ SAME_SIZE = 0.002  #: bores closer than this are the same [m]
 BETTER_ENTRIES = ("flanged", "tapered", "bellmouth")  #: what a plain or flanged port can become
 VACUUM = "vacuum"  #: stands for the part
 EXCHANGE = "vacuum"  #: of the vacuum for another one
-STIFFEN, SHUT = "stiffen", "shut"  #: no numbers of a batch: a ring more, and other dust once a tool stands still
+STIFFEN, SHUT = "stiffen", "shut"
 
 
 @dataclass(frozen=True)
@@ -48,19 +49,20 @@ Column: TypeAlias = Callable[..., Values]
 
 @dataclass(frozen=True)
 class ChangeKind:
-    """One kind of change: to what it is made, its sensible values there, and the part with it made in a batch."""
+    """One kind of change: to what it is made, its sensible values there, and how it is made.
+
+    Of most only numbers change, which become columns of a batch. Where more does (other dust once a tool stands still,
+    a flange that reaches farther), the whole line is made anew, `apart`.
+    """
 
     to: type | tuple[type, ...]
     values: Callable[[Any, Line], Iterable[float]]
-    make: Callable[[Any, Column, RuleBook], Any]
+    make: Callable[[Any, Column, RuleBook], Any] = lambda part, _to, _rules: part
+    apart: Callable[[Line, Candidate], Line] | None = None
 
 
 def _smaller(shares: tuple[float, ...], now: Values, least: float) -> list[float]:
     return [one_value(now) * share for share in shares if one_value(now) * share >= least]
-
-
-def _unmade(part: Any, _to: Column, _rules: RuleBook) -> Any:
-    return part
 
 
 def _when(holds: object, value: float = 0.0) -> tuple[float, ...]:
@@ -86,6 +88,18 @@ def _entries(port: Port, line: Line) -> list[float]:
     losses = [ENTRY_LOSS[name] for name in BETTER_ENTRIES]
     better = [loss for loss in losses if isinstance(loss, float) and loss < here]
     return better if port.entry in ("plain", "flanged") else []
+
+
+def _with_entry(line: Line, change: Candidate) -> Line:
+    kind = next(name for name in BETTER_ENTRIES if ENTRY_LOSS[name] == change.value)
+
+    def entered(branch: Branch) -> Branch:
+        port = branch.port
+        if port is not None and branch.id == change.part:
+            port = replace(port, entry=kind, entry_loss=None)
+        return replace(branch, port=port, branches=tuple(entered(inner) for inner in branch.branches))
+
+    return replace(line, branches=tuple(entered(branch) for branch in line.branches))
 
 
 def _nearer(port: Port, _: Line) -> list[float]:
@@ -165,14 +179,16 @@ KINDS: dict[str, ChangeKind] = {
         lambda stage, _: _when(np.max(stage.tilt) > 0.0),
         lambda stage, to, _: stage.changed(tilt=to(stage.tilt, 0.0)),
     ),
-    STIFFEN: ChangeKind(Separator, _rings, _unmade),
-    "entry": ChangeKind(Port, _entries, lambda port, to, rules: replace(port, entry_loss=to(entry_loss(port, rules)))),
+    STIFFEN: ChangeKind(Separator, _rings),  # its strength is worked out for the figures alone
+    "entry": ChangeKind(Port, _entries, apart=_with_entry),
     "nearer": ChangeKind(
         Port, _nearer, lambda port, to, _: replace(port, hood=replace(port.hood, distance=to(port.hood.distance)))
     ),
     "close-in": ChangeKind(Port, lambda port, _: _when(isinstance(port.hood, Enclosure), CLOSED_IN), _closed_in),
     SHUT: ChangeKind(
-        Branch, lambda branch, _: _when(branch.port is not None and branch.gate_opening is not None), _unmade
+        Branch,
+        lambda branch, _: _when(branch.port is not None and branch.gate_opening is not None),
+        apart=lambda line, change: with_openings(line, {change.part: 0.0}),
     ),
     "clean": _cleaned("filter"),
     "clean-bag": _cleaned("bag"),

@@ -65,7 +65,8 @@ def figures_at(line: Line, found: Assessment, port: int) -> Figures:
     found : its assessment
     port : place among the leaves [-]
     """
-    n = max(line.variants, found.point.mass_flow.shape[0])
+    strengths = 1 if found.collapse is None else np.size(found.collapse.ratio)  # a ring changes nothing but these
+    n = max(line.variants, found.point.mass_flow.shape[0], strengths)
 
     def per_variant(values: npt.NDArray[np.float64]) -> Array:
         return np.broadcast_to(np.asarray(values, dtype=float), (n,))

@@ -1,6 +1,7 @@
 """One change at a time: every sensible single change of a line, tried in one batch and ranked for one tool port.
 
-Variant 0 is the line as it stands; variant i is it with candidate i − 1 made and nothing else.
+Variant 0 is the line as it stands; variant i is it with candidate i − 1 made and nothing else. What changes more than
+numbers is solved beside the batch.
 """
 
 from __future__ import annotations
@@ -16,13 +17,12 @@ from fenwick.core.components.elements import Branch
 from fenwick.core.judging.assess import Assessment, assess
 from fenwick.core.judging.strength import weakest_bin
 from fenwick.core.line.line import Line
-from fenwick.core.line.ports import with_openings
-from fenwick.core.search.changes import EXCHANGE, KINDS, SHUT, STIFFEN, VACUUM, Candidate, Column
+from fenwick.core.search.changes import EXCHANGE, KINDS, STIFFEN, VACUUM, Candidate, Column
 from fenwick.core.search.effects import with_stage
 from fenwick.core.search.figures import Figures, figures_at, figures_of_each
 
 TOLD_SPEED, TOLD_KEPT, TOLD_AIR = 0.05, 0.002, 0.005  #: moves too small to tell: of the speed, points, of the air [-]
-AT_THE_HOOD = ("nearer", "close-in")  #: changes that show in what ends in the bin
+AT_THE_HOOD = ("entry", "nearer", "close-in")  #: changes that show in what ends in the bin
 LEAST_AIR_GAIN = 0.01  #: share of the flow from which a gain in air alone is worth a line [-]
 LEAST_STRENGTH_GAIN = 1.2  #: ratio from which a bin that still folds is worth stiffening [-]
 LEAST_KEPT_GAIN = 0.005  #: share of the dust made from which a gain is worth a line [-]
@@ -147,14 +147,14 @@ def try_all(
     """
     if not changes:
         return ()
-    shut = [change for change in changes if change.kind == SHUT]
-    together = tuple(change for change in changes if change.kind != SHUT)
+    alone = [(change, make(line, change)) for change in changes if (make := KINDS[change.kind].apart)]
+    together = tuple(change for change in changes if not KINDS[change.kind].apart)
     batch = _Batch(line, together).line()
     found = figures_at(batch, _with_rings(batch, assess(batch), together), port)
     now = now or found.variant(0)
-    apart = figures_of_each([with_openings(line, {change.part: 0.0}) for change in shut], port)
-    after = [*(found.variant(i + 1) for i in range(len(together))), *apart]
-    return ranked(_outcome(change, now, new) for change, new in zip((*together, *shut), after, strict=True))
+    after = [(change, found.variant(i)) for i, change in enumerate(together, start=1)]
+    after += zip((change for change, _ in alone), figures_of_each([made for _, made in alone], port), strict=True)
+    return ranked(_outcome(change, now, new) for change, new in after)
 
 
 def try_exchanges(

@@ -65,7 +65,7 @@ EDITS: dict[str, tuple[str, Any]] = {
 
 def _edits(rig: Rig, candidate: Candidate, path: str) -> dict[str, Any]:
     if candidate.kind == "entry":
-        return {f"{path}.port.entry": next(kind for kind, loss in ENTRY_LOSS.items() if loss == candidate.value)}
+        return {f"{path}.port.entry": {loss: kind for kind, loss in ENTRY_LOSS.items()}[candidate.value]}
     if candidate.kind == "close-in":
         hood = value_at(rig, f"{path}.port.hood")
         ways = getattr(hood, "openings", None) or ()

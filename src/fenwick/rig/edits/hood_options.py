@@ -8,6 +8,7 @@ from typing import Any
 
 from fenwick.core.judging.assess import Assessment, assess
 from fenwick.core.search.changes import CLOSED_IN, NEARER
+from fenwick.core.search.whatif import TOLD_KEPT
 from fenwick.rig.edits.edit import edit_rig
 from fenwick.rig.format.elements import BranchPart
 from fenwick.rig.format.hood import BuiltInPart, EnclosurePart, OpenHoodPart, SlotHoodPart, boxed_area
@@ -43,7 +44,7 @@ def hood_options(rig: Rig, port: str, now: Assessment) -> list[HoodOption]:
         if after is None:
             continue
         gain = before - float(after.room_air[0] + after.floor[0])
-        if gain > 0.002 or key == "outdoors":
+        if gain > TOLD_KEPT or key == "outdoors":
             found.append(HoodOption(key, value, changed, float(after.bin[0]), gain))
     return sorted(found, key=lambda option: (option.id == "outdoors", -option.gain))
 
