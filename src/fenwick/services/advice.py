@@ -17,7 +17,7 @@ from fenwick.shop.into_line import with_other_vacuums
 def changes_for(rig: Rig, shop: ShopFile | None, port: int) -> tuple[ChangeOutcome, ...]:
     """Every single change that gains something at a port, the best first; of one kind at one part only the best.
 
-    None where the port is shut.
+    Nothing where the port is shut.
     """
     solved = solve(rig)
     line = solved.line

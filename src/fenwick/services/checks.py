@@ -63,7 +63,7 @@ def reviewed(rig: Rig, shop: ShopFile | None) -> tuple[Check, ...]:
 
 
 def checked(session: Session, state: LineState) -> list[Checked]:
-    """Every check of a line, the worst first, with what was acknowledged."""
+    """Every check of a line in the order of the review, with what was acknowledged."""
     seen = acknowledged(session, state.id)
     found = []
     for check in reviewed(state.rig, state.owned):
