@@ -38,7 +38,7 @@ FIELDS: dict[str, tuple[str, str, bool, str]] = {
 @bp.get("/lines/<int:line_id>/separator/ready-made")
 def ready_made(line_id: int) -> ResponseReturnValue:
     """Ask for what is printed."""
-    return _page(line_id, _fields({}, unit_system()))
+    return _page(line_id, _fields(None, unit_system()))
 
 
 @bp.post("/lines/<int:line_id>/separator/ready-made")
@@ -63,12 +63,14 @@ def take(line_id: int) -> ResponseReturnValue:
     return redirect(url_for("separator.show", line_id=line_id, part=part.id))
 
 
-def _fields(form: Mapping[str, str], system: str) -> list[Field]:
+def _fields(sent: Mapping[str, str] | None, system: str) -> list[Field]:
+    """As they were sent; None: nobody has typed anything yet."""
+    form = sent or {}
     found = [Field("name", "Called", form.get("name", ""), free_text=True, optional=True, unknown="not said")]
     for name, (label, quantity, wanted, _) in FIELDS.items():
         text = form.get(name, "").strip()
         field = Field(name, label, text, unit_label(quantity, system), optional=not wanted, unknown="not printed")
-        if form:
+        if sent is not None:
             field = replace(field, error=_wrong(text, quantity, wanted, name, system))
         found.append(field)
     return found
