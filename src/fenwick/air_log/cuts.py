@@ -6,8 +6,12 @@ import re
 from collections.abc import Sequence
 from itertools import pairwise
 
+from fenwick.core.bench.trials.monitor import LONGEST_LOG, MOST_CUTS
+
 MINUTE = 60.0  #: [s]
 _CUT = re.compile(r"(\d+(?:[.,]\d+)?)\s*(?:-|–|to)\s*(\d+(?:[.,]\d+)?)")
+
+TOO_MANY = f"A log holds {MOST_CUTS} cuts at most: begin another one."
 
 
 class BadCutsError(ValueError):
@@ -29,9 +33,13 @@ def read_cuts(text: str) -> list[tuple[float, float]]:
         if found is None:
             raise BadCutsError(f"“{part[:30]}” is no cut: type minutes from and to, as 5–6; 12–13.5.")
         start, stop = (float(end.replace(",", ".")) * MINUTE for end in found.groups())
+        if stop > LONGEST_LOG:
+            raise BadCutsError(f"“{part[:30]}” lies beyond a week: type minutes from the start of the log.")
         if stop <= start:
             raise BadCutsError(f"“{part[:30]}” stops before it starts.")
         cuts.append((start, stop))
+    if len(cuts) > MOST_CUTS:
+        raise BadCutsError(TOO_MANY)
     cuts.sort()
     for (_, before), (after, _) in pairwise(cuts):
         if after < before:

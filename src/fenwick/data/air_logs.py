@@ -10,7 +10,7 @@ from datetime import UTC, datetime
 from sqlalchemy import insert
 from sqlmodel import Session, col, select
 
-from fenwick.core.bench.trials.monitor import Log, Monitored, monitored, ordered
+from fenwick.core.bench.trials.monitor import MOST_CUTS, Log, Monitored, monitored, ordered
 from fenwick.data.lines import NotFoundError
 from fenwick.data.remembered import hold, remembered
 from fenwick.data.tables import DustLine
@@ -65,9 +65,9 @@ def end_log(session: Session, log_id: int, notes: str = "") -> None:
 
 
 def set_cuts(session: Session, log_id: int, cuts: Sequence[tuple[float, float]]) -> None:
-    """When was cut, (start, stop) [s] of each."""
+    """When was cut, (start, stop) [s] of each, `MOST_CUTS` of them at most: half a cut could not be read again."""
     log = _log(session, log_id)
-    log.cuts = ";".join(f"{start:.3f}-{stop:.3f}" for start, stop in sorted(cuts))[:2000]
+    log.cuts = ";".join(f"{start:.3f}-{stop:.3f}" for start, stop in sorted(cuts)[:MOST_CUTS])
     session.add(log)
     session.commit()
 
