@@ -12,9 +12,11 @@ from bs4 import BeautifulSoup
 from flask.testing import FlaskClient
 
 from fenwick.data import Database
+from fenwick.data.shops import change_shop, shop_state
 from fenwick.rig import check_rig
 from fenwick.rig.result import solve_rig
 from fenwick.services.lines import store
+from fenwick.shop import edit_shop
 
 Document = dict[str, Any]
 PAGES = (
@@ -223,3 +225,17 @@ def test_a_filter_that_nobody_changed_takes_most_of_the_air(document: Document) 
 def test_less_fan_more_hose_and_thinner_air_move_less_mass(document: Document) -> None:
     assert flow(extreme(document, a_toy_vacuum)) < flow(extreme(document, fifty_metres_of_hose)) < flow(document)
     assert flow(extreme(document, a_blower)) > flow(document)
+
+
+@pytest.mark.parametrize("changes", [0, 1e-9])
+def test_a_room_that_nothing_renews_locks_no_page_and_says_to_air_it(
+    client: FlaskClient, shop: Database, changes: float
+) -> None:
+    with shop.session() as session:
+        owned = shop_state(session).file
+        change_shop(session, edit_shop(owned, {"room.air_changes_per_h": float(changes)}), "shut")
+    for page in ("/lines/1", "/lines/1/dust", "/lines/2/dust?of=week", "/lines/3", "/lines/3/dust", "/shop?list=room"):
+        answer = client.get(page)
+        assert answer.status_code == 200, page
+        assert BROKEN.search(shown(answer.text)) is None, page
+    assert "until it is aired" in shown(client.get("/lines/3/dust").text)

@@ -8,7 +8,7 @@ from dataclasses import dataclass
 import numpy as np
 from markupsafe import Markup
 
-from fenwick.core.hours.air import MASK_OFF, Session
+from fenwick.core.hours.air import A_DAY, MASK_OFF, Session
 from fenwick.drawing.axes import axis_ticks
 from fenwick.drawing.curves import DrawnCurve, labels_apart
 from fenwick.drawing.render import render
@@ -62,8 +62,13 @@ def render_air(curves: Sequence[AirCurve], duration: float, voice: Voice, name: 
         ticks=[(y(t), voice.figure(t, "fog", unit=False)) for t in ticks],
         times=[(x(t), f"{t / MINUTE:.0f}") for t in np.linspace(0.0, span, 5)],
         description="; ".join(
-            f"{curve.words}: at most {voice.figure(curve.session.peak, 'fog')}, down to a tenth "
-            f"{curve.session.clears / MINUTE:.0f} minutes after the tool stops"
+            f"{curve.words}: at most {voice.figure(curve.session.peak, 'fog')}, {_down(curve.session)}"
             for curve in curves
         ),
     )
+
+
+def _down(session: Session) -> str:
+    if not session.clears < A_DAY:
+        return "and not down to a tenth within a day"
+    return f"down to a tenth {session.clears / MINUTE:.0f} minutes after the tool stops"

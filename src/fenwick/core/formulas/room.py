@@ -27,16 +27,18 @@ def concentration(time: Values, source: Values, volume: Values, rate: Values, du
     time : since it began [s]
     source : S [kg/s], from 0 to `duration` [s]
     volume : V [m^3]
-    rate : λ [1/s], above 0
+    rate : λ [1/s]; 0 where nothing renews the air
     duration : for which the source gives off dust [s]
 
     Notes
     -----
-    dC/dt = S/V − λC from clean air: S/(λV)·(1 − e^(−λt)), then e^(−λ(t − duration)).
+    dC/dt = S/V − λC from clean air: S/(λV)·(1 − e^(−λt)), then e^(−λ(t − duration)); S·t/V where λ is 0.
     """
-    time = np.asarray(time, dtype=float)
-    rising = -np.expm1(-rate * np.minimum(time, duration))
-    return np.asarray(source / (rate * volume) * rising * np.exp(-rate * np.maximum(time - duration, 0.0)))
+    time, rate = np.asarray(time, dtype=float), np.asarray(rate, dtype=float)
+    given_off = np.minimum(time, duration)
+    turns = rate * given_off
+    kept = np.divide(-np.expm1(-turns), turns, out=np.ones_like(turns), where=turns > 0.0)
+    return np.asarray(source / volume * given_off * kept * np.exp(-rate * np.maximum(time - duration, 0.0)))
 
 
 def time_to_share(share: Values, rate: Values) -> Array:
@@ -44,7 +46,8 @@ def time_to_share(share: Values, rate: Values) -> Array:
 
     Parameters
     ----------
-    share : of the dust now, above 0 and up to 1 [-]
-    rate : λ, above 0 [1/s]
+    share : of the dust now, above 0 and below 1 [-]
+    rate : λ [1/s]; 0 where nothing renews the air: then it never clears, inf
     """
-    return np.asarray(-np.log(share) / np.asarray(rate))
+    wanted, rate = np.broadcast_arrays(-np.log(share), np.asarray(rate, dtype=float))
+    return np.asarray(np.divide(wanted, rate, out=np.full(rate.shape, np.inf), where=rate > 0.0))

@@ -15,6 +15,7 @@ from fenwick.core.line.line import Line
 from fenwick.core.rules import RuleBook
 
 MASK_OFF = 0.1  #: share of its peak at which the air counts as clear again [-]
+A_DAY = 86400.0  #: air that takes longer does not clear by itself [s]
 POINTS = 181  #: of a curve
 
 
@@ -33,7 +34,7 @@ class Room:
 
     @property
     def clears(self) -> Array:
-        """After a cut, until the air counts as clear again [s]."""
+        """After a cut, until the air counts as clear again [s]; inf where nothing renews it."""
         return time_to_share(MASK_OFF, self.rate)
 
 
@@ -54,7 +55,7 @@ class Session:
     breathed: Array  #: below 10 µm [kg/m^3], shape (POINTS,)
     deep: Array  #: below 4 µm [kg/m^3], shape (POINTS,)
     peak: float  #: of `breathed` [kg/m^3]
-    clears: float  #: after the tool stops, until a tenth of the peak [s]
+    clears: float  #: after the tool stops, until a tenth of the peak [s]; inf where nothing renews the air
 
 
 def room_of(volume: float, changes: float | None, cleaned: float, rules: RuleBook) -> Room:
