@@ -40,10 +40,10 @@ def mask_row(now: Session, source: DustSource, rules: RuleBook, voice: Voice) ->
     filtered = f" {100.0 * through:.0f} % of it came through the vacuum's filter." if through > 0.005 else ""
     deep = float(source.deep[0] / max(float(source.breathed[0]), 1e-300))
     finest = f", {100.0 * deep:.0f} % of it below 4 µm" if deep >= 0.005 else ""
-    until = (
-        "Until the air is down to a tenth of its worst" if by_itself else "By itself this air does not clear in a day"
+    worst = (
+        "Until the air is down to a tenth of its worst," if by_itself else "It does not clear by itself; at its worst"
     )
-    sentence = f"{until}, about {peak} below 10 µm{finest}.{filtered}"
+    sentence = f"{worst} about {peak} below 10 µm{finest}.{filtered}"
     return VerdictRow("mask", "Stay masked after the cut", number, unit, level, None, None, sentence)
 
 
