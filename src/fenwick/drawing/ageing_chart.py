@@ -9,13 +9,12 @@ import numpy as np
 from markupsafe import Markup
 
 from fenwick.core.arrays import Array
-from fenwick.drawing.axes import axis_ticks
+from fenwick.drawing.axes import PlotFrame, axis_ticks
 from fenwick.drawing.curves import DrawnCurve, labels_apart
 from fenwick.drawing.render import render
 from fenwick.wording.say import Voice
 
-WIDTH, HEIGHT = 860.0, 300.0
-LEFT, RIGHT, TOP, BOTTOM = 46.0, 150.0, 14.0, 40.0
+FRAME = PlotFrame(860.0, 300.0, 46.0, 150.0, 14.0, 40.0)
 SAMPLES = 160
 MOST_EMPTYINGS = 60  #: marks under the axis beyond which none are drawn
 
@@ -54,14 +53,8 @@ def render_ageing(
     sampled = [(curve, np.interp(time, curve.hours, curve.values)) for curve in curves]
     most = max(max(float(np.max(values)) for _, values in sampled), 1e-12)
     ticks = [tick for tick in axis_ticks(most, quantity, voice.system, 4) if tick <= 1.04 * most]
-    top, bottom = (1.0 if quantity == "share" and most > 0.3 else 1.04 * most), HEIGHT - BOTTOM
-
-    def x(hour: float) -> float:
-        return LEFT + (WIDTH - LEFT - RIGHT) * hour / span
-
-    def y(value: float) -> float:
-        return bottom - (bottom - TOP) * value / top
-
+    top = 1.0 if quantity == "share" and most > 0.3 else 1.04 * most
+    x, y = FRAME.across(0.0, span), FRAME.up(0.0, top)
     drawn = []
     for curve, values in sampled:
         points = [(x(float(t)), y(float(v))) for t, v in zip(time, values, strict=True)]
@@ -74,12 +67,8 @@ def render_ageing(
     empties = [float(hour) for hour in np.arange(step, span, step)] if often else []
     return render(
         "ageing_chart.svg.jinja",
-        width=WIDTH,
-        height=HEIGHT,
-        left=LEFT,
-        right=WIDTH - RIGHT,
-        bottom=bottom,
-        lines=labels_apart(drawn, bottom + 4.0),
+        **FRAME.places,
+        lines=labels_apart(drawn, FRAME.bottom + 4.0),
         limit=None if limit is None else y(limit),
         ticks=[(y(t), voice.figure(t, quantity, unit=False).removesuffix(".0")) for t in ticks],
         times=[(x(t), f"{t:g}") for t in _round_hours(span)],

@@ -9,13 +9,12 @@ import numpy as np
 from markupsafe import Markup
 
 from fenwick.core.hours.air import A_DAY, MASK_OFF, Session
-from fenwick.drawing.axes import axis_ticks
+from fenwick.drawing.axes import PlotFrame, axis_ticks
 from fenwick.drawing.curves import DrawnCurve, labels_apart
 from fenwick.drawing.render import render
 from fenwick.wording.say import Voice
 
-WIDTH, HEIGHT = 430.0, 210.0
-LEFT, RIGHT, TOP, BOTTOM = 34.0, 78.0, 14.0, 28.0
+FRAME = PlotFrame(430.0, 210.0, 34.0, 78.0, 14.0, 28.0)
 MINUTE = 60.0  #: [s]
 
 
@@ -34,14 +33,7 @@ def render_air(curves: Sequence[AirCurve], duration: float, voice: Voice, name: 
     most = max(max(float(np.max(curve.session.breathed)) for curve in curves), 1e-12)
     ticks = axis_ticks(most, "fog", voice.system)
     top = max(ticks[-1], most)
-    bottom = HEIGHT - BOTTOM
-
-    def x(seconds: float) -> float:
-        return LEFT + (WIDTH - LEFT - RIGHT) * seconds / span
-
-    def y(value: float) -> float:
-        return bottom - (bottom - TOP) * value / top
-
+    x, y = FRAME.across(0.0, span), FRAME.up(0.0, top)
     lines = []
     for curve in curves:
         points = [(x(float(t)), y(float(c))) for t, c in zip(curve.session.time, curve.session.breathed, strict=True)]
@@ -51,14 +43,9 @@ def render_air(curves: Sequence[AirCurve], duration: float, voice: Voice, name: 
     return render(
         "air_chart.svg.jinja",
         name=name,
-        width=WIDTH,
-        height=HEIGHT,
-        left=LEFT,
-        right=WIDTH - RIGHT,
-        top=TOP,
-        bottom=bottom,
+        **FRAME.places,
         job=x(min(duration, span)),
-        lines=labels_apart(lines, HEIGHT - BOTTOM + 6.0),
+        lines=labels_apart(lines, FRAME.bottom + 6.0),
         ticks=[(y(t), voice.figure(t, "fog", unit=False)) for t in ticks],
         times=[(x(t), f"{t / MINUTE:.0f}") for t in np.linspace(0.0, span, 5)],
         description="; ".join(

@@ -9,10 +9,12 @@ from fenwick.core.arrays import one_value
 from fenwick.core.components.vacuum import air_power_in_room
 from fenwick.core.judging.assess import Assessment
 from fenwick.core.line.line import Line
+from fenwick.drawing.axes import PlotFrame
 from fenwick.drawing.render import render
 from fenwick.wording.say import Voice
 
-WIDTH, HEIGHT, EDGE = 150.0, 92.0, 6.0
+EDGE = 6.0  #: round the plot [px]
+FRAME = PlotFrame(150.0, 92.0, EDGE, EDGE, EDGE, EDGE)
 STEPS = 41
 
 
@@ -25,19 +27,13 @@ def render_curve(line: Line, found: Assessment, voice: Voice, name: str) -> Mark
     power = flow * suction
     at_flow = float(found.point.mass_flow[0]) / density
     at_suction = float(found.point.suction[0])
-
-    def x(value: float) -> float:
-        return EDGE + (WIDTH - 2 * EDGE) * value / most_flow
-
-    def y(share: float) -> float:
-        return HEIGHT - EDGE - (HEIGHT - 2 * EDGE) * share
-
+    x, y = FRAME.across(0.0, most_flow), FRAME.up(0.0, 1.0)
     figures = f"{voice.figure(at_flow, 'flow')} at {voice.figure(at_suction, 'suction')}"
     return render(
         "curve.svg.jinja",
         name=name,
-        width=WIDTH,
-        height=HEIGHT,
+        width=FRAME.width,
+        height=FRAME.height,
         edge=EDGE,
         suction=[(x(q), y(p / sealed)) for q, p in zip(flow.tolist(), suction.tolist(), strict=True)],
         power=[(x(q), y(w / power.max())) for q, w in zip(flow.tolist(), power.tolist(), strict=True)],

@@ -11,13 +11,13 @@ from markupsafe import Markup
 from fenwick.core.arrays import Array, one_value
 from fenwick.core.components.vacuum import Curve, air_power_in_room
 from fenwick.core.formulas.fan import asked_suction
-from fenwick.drawing.axes import Scale, axis_ticks
+from fenwick.drawing.axes import PlotFrame, Scale, axis_ticks
 from fenwick.drawing.render import render
 from fenwick.wording.say import Voice
 
-WIDTH, HEIGHT = 800.0, 330.0
-LEFT, RIGHT, TOP, BOTTOM = 54.0, 24.0, 26.0, 40.0
+FRAME = PlotFrame(800.0, 330.0, 54.0, 24.0, 26.0, 40.0)
 STEPS = 121
+PEAK_AT = 0.86  #: of the plot's height, where the fan's best power stands [-]
 APART = 19.0  #: markers nearer than this step aside [px]
 
 
@@ -68,25 +68,14 @@ def render_fan_chart(chart: FanChart, voice: Voice, name: str) -> Markup:
     peak = int(np.argmax(power))
     best = voice.figure(one_value(air_power_in_room(chart.curve, chart.density)), "power")
 
-    def x(value: float) -> float:
-        return LEFT + (WIDTH - LEFT - RIGHT) * value / flow_ticks[-1]
-
-    def y(value: float) -> float:
-        return HEIGHT - BOTTOM - (HEIGHT - BOTTOM - TOP) * value / suction_ticks[-1]
-
-    def w(value: float) -> float:
-        return HEIGHT - BOTTOM - 0.86 * (HEIGHT - BOTTOM - TOP) * value / float(power[peak])
+    x, y = FRAME.across(0.0, flow_ticks[-1]), FRAME.up(0.0, suction_ticks[-1])
+    w = FRAME.up(0.0, float(power[peak]) / PEAK_AT)
 
     asks = next((point for point in chart.running if point.here), None)
     return render(
         "fan_chart.svg.jinja",
         name=name,
-        width=WIDTH,
-        height=HEIGHT,
-        left=LEFT,
-        right=WIDTH - RIGHT,
-        top=TOP,
-        bottom=HEIGHT - BOTTOM,
+        **FRAME.places,
         flow_ticks=[(x(tick), voice.figure(tick, "flow", unit=False)) for tick in flow_ticks],
         suction_ticks=[(y(tick), voice.figure(tick, "suction", unit=False)) for tick in suction_ticks],
         flow_unit=voice.figure(0.0, "flow").split(" ", 1)[1],

@@ -9,11 +9,11 @@ from markupsafe import Markup
 
 from fenwick.core.arrays import Array
 from fenwick.core.formulas.sizes import SIZES
+from fenwick.drawing.axes import PlotFrame
 from fenwick.drawing.render import render
 from fenwick.wording.say import Voice
 
-WIDTH, HEIGHT = 852.0, 196.0
-LEFT, RIGHT, TOP, BOTTOM = 46.0, 16.0, 18.0, 34.0
+FRAME = PlotFrame(852.0, 196.0, 46.0, 16.0, 18.0, 34.0)
 TICKS = (1e-6, 2e-6, 5e-6, 10e-6, 20e-6, 50e-6, 100e-6, 200e-6, 500e-6, 1e-3, 2e-3, 5e-3, 10e-3)
 
 
@@ -34,13 +34,10 @@ def render_grade_chart(chart: GradeChart, voice: Voice, name: str) -> Markup:
     """The chart as SVG: curves above, the dust's sizes as columns, those that get past in another colour."""
     sizes = SIZES[:, 0]
     low, high = np.log(sizes[0]), np.log(sizes[-1])
-    bottom = HEIGHT - BOTTOM
+    along, y = FRAME.across(low, high), FRAME.up(0.0, 1.0)
 
     def x(size: float) -> float:
-        return LEFT + (WIDTH - LEFT - RIGHT) * float((np.log(size) - low) / (high - low))
-
-    def y(share: float) -> float:
-        return bottom - (bottom - TOP) * share
+        return float(along(np.log(size)))
 
     def curve(shares: Array) -> list[tuple[float, float]]:
         return [(x(size), y(share)) for size, share in zip(sizes.tolist(), shares.tolist(), strict=True)]
@@ -48,20 +45,15 @@ def render_grade_chart(chart: GradeChart, voice: Voice, name: str) -> Markup:
     total = float(chart.entering.sum()) or 1.0
     entering = chart.entering / total
     tallest = float(entering.max()) or 1.0
-    step = (WIDTH - LEFT - RIGHT) / (len(sizes) - 1)
+    step = (FRAME.right - FRAME.left) / (len(sizes) - 1)
     columns = []
     for size, share, kept in zip(sizes.tolist(), entering.tolist(), chart.kept.tolist(), strict=True):
-        high_px = 0.82 * (bottom - TOP) * share / tallest
+        high_px = 0.82 * (FRAME.bottom - FRAME.top) * share / tallest
         columns.append((x(size) - 0.42 * step, high_px * kept, high_px * (1.0 - kept)))
     return render(
         "grade_chart.svg.jinja",
         name=name,
-        width=WIDTH,
-        height=HEIGHT,
-        left=LEFT,
-        right=WIDTH - RIGHT,
-        top=TOP,
-        bottom=bottom,
+        **FRAME.places,
         column=0.84 * step,
         columns=columns,
         kept=curve(chart.kept),

@@ -9,12 +9,11 @@ from markupsafe import Markup
 
 from fenwick.core.arrays import Array
 from fenwick.core.bench.trials.monitor import BACK, Log, Monitored
-from fenwick.drawing.axes import axis_ticks, span_ticks
+from fenwick.drawing.axes import PlotFrame, axis_ticks, span_ticks
 from fenwick.drawing.render import render
 from fenwick.wording.say import Voice
 
-WIDTH, HEIGHT = 860.0, 260.0
-LEFT, RIGHT, TOP, BOTTOM = 46.0, 16.0, 22.0, 30.0
+FRAME = PlotFrame(860.0, 260.0, 46.0, 16.0, 22.0, 30.0)
 MOST_POINTS = 800  #: drawn; of more, the highest and lowest of each step
 MINUTE = 60.0  #: [s]
 
@@ -27,25 +26,16 @@ def render_log(log: Log, found: Monitored, voice: Voice) -> Markup:
     most = max(float(np.max(log.value)), 1e-12)
     ticks = axis_ticks(most, "particles", voice.system)
     top = max(ticks[-1], most)
-    bottom = HEIGHT - BOTTOM
+    within, y = FRAME.across(start, max(stop, start + 1e-9)), FRAME.up(0.0, top)
 
     def x(seconds: float) -> float:
-        share = (seconds - start) / max(stop - start, 1e-9)
-        return LEFT + (WIDTH - LEFT - RIGHT) * min(max(share, 0.0), 1.0)
-
-    def y(value: float) -> float:
-        return bottom - (bottom - TOP) * value / top
+        return within(min(max(seconds, start), stop))
 
     time, value = _thinned(log.time, log.value)
     ground = found.baseline
     return render(
         "log_chart.svg.jinja",
-        width=WIDTH,
-        height=HEIGHT,
-        left=LEFT,
-        right=WIDTH - RIGHT,
-        top=TOP,
-        bottom=bottom,
+        **FRAME.places,
         points=[(x(float(t)), y(float(v))) for t, v in zip(time, value, strict=True)],
         baseline=None if ground is None else y(ground),
         normal=None if ground is None else y(BACK * ground),

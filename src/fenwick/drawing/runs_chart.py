@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 from markupsafe import Markup
 
-from fenwick.drawing.axes import span_ticks
+from fenwick.drawing.axes import PlotFrame, span_ticks
 from fenwick.drawing.render import render
 from fenwick.units.convert import from_display
 from fenwick.wording.say import Voice
@@ -85,19 +85,10 @@ def runs_scene(
     low, high = min(values), max(values)
     room = max(0.06 * (high - low), 0.02 * abs(high)) or from_display(1.0, quantity, voice.system)
     ticks = span_ticks(max(low - room, within[0]), min(high + room, within[1]), quantity, voice.system)
-    start, stop = ticks[0], ticks[-1]
-
-    def x(value: float) -> float:
-        return LEFT + (WIDTH - LEFT - RIGHT) * (value - start) / (stop - start)
-
-    height = TOP + ROW * len(states) + BOTTOM
+    frame = PlotFrame(WIDTH, TOP + ROW * len(states) + BOTTOM, LEFT, RIGHT, TOP, BOTTOM)
+    x = frame.across(ticks[0], ticks[-1])
     return RunsScene(
-        width=WIDTH,
-        height=height,
-        left=LEFT,
-        right=WIDTH - RIGHT,
-        top=TOP,
-        bottom=height - BOTTOM,
+        **frame.places,
         rows=[_drawn(state, TOP + ROW * (i + 0.62), x) for i, state in enumerate(states)],
         ticks=[(x(t), voice.figure(t, quantity, unit=False)) for t in ticks],
         expected=None if expected is None else x(expected),

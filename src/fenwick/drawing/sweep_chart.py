@@ -8,35 +8,23 @@ import numpy as np
 from markupsafe import Markup
 
 from fenwick.core.search.effects import Sweep
+from fenwick.drawing.axes import PlotFrame
 from fenwick.drawing.render import render
 from fenwick.wording.say import Voice
 
-WIDTH, HEIGHT = 268.0, 132.0
-LEFT, RIGHT, TOP, BOTTOM = 30.0, 8.0, 10.0, 22.0
+FRAME = PlotFrame(268.0, 132.0, 30.0, 8.0, 10.0, 22.0)
 MOST_TICKS = 4
 
 
 def render_sweep(sweep: Sweep, voice: Voice, name: str, mark: float | None = None) -> Markup:
     """The chart as SVG; `mark` is where to stop, in the sweep's own unit."""
     most = float(np.max(sweep.value)) or 1.0
-    bottom = HEIGHT - BOTTOM
-
-    def x(value: float) -> float:
-        return LEFT + (WIDTH - LEFT - RIGHT) * value / most
-
-    def y(share: float) -> float:
-        return bottom - (bottom - TOP) * share
-
+    x, y = FRAME.across(0.0, most), FRAME.up(0.0, 1.0)
     kept_now = float(np.interp(sweep.now, sweep.value, sweep.kept))
     return render(
         "sweep_chart.svg.jinja",
         name=name,
-        width=WIDTH,
-        height=HEIGHT,
-        left=LEFT,
-        right=WIDTH - RIGHT,
-        top=TOP,
-        bottom=bottom,
+        **FRAME.places,
         points=[(x(float(v)), y(float(k))) for v, k in zip(sweep.value, sweep.kept, strict=True)],
         now=(x(min(sweep.now, most)), y(kept_now)),
         mark=None if mark is None else x(min(mark, most)),

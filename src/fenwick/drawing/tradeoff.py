@@ -10,12 +10,11 @@ import numpy as np
 from markupsafe import Markup
 
 from fenwick.core.search.finder import Design
-from fenwick.drawing.axes import axis_ticks
+from fenwick.drawing.axes import PlotFrame, axis_ticks
 from fenwick.drawing.render import render
 from fenwick.wording.say import Voice
 
-WIDTH, HEIGHT = 852.0, 330.0
-LEFT, RIGHT, TOP, BOTTOM = 46.0, 18.0, 16.0, 38.0
+FRAME = PlotFrame(852.0, 330.0, 46.0, 18.0, 16.0, 38.0)
 STEP = 0.05  #: of the upright axis, or twice that where it is long [-]
 ROOM = 1.25  #: of the axis, against the costliest design that nobody beats
 #: marks by kind, so that colour is not alone
@@ -63,13 +62,7 @@ def render_tradeoff(
     shares = [today[0], *(design.kept for design in front)]
     low = max(0.0, floor(10.0 * (min(shares) - 0.02)) / 10.0)
     high = min(1.0, ceil(20.0 * (max(shares) + 0.005)) / 20.0)
-
-    def x(suction: float) -> float:
-        return LEFT + (WIDTH - LEFT - RIGHT) * suction / ticks[-1]
-
-    def y(kept: float) -> float:
-        return HEIGHT - BOTTOM - (HEIGHT - BOTTOM - TOP) * (kept - low) / (high - low)
-
+    x, y = FRAME.across(0.0, ticks[-1]), FRAME.up(low, high)
     spots = [
         PlotSpot(
             x(design.suction),
@@ -85,13 +78,8 @@ def render_tradeoff(
     step = STEP if high - low <= 0.4 else 2.0 * STEP
     return render(
         "tradeoff.svg.jinja",
-        width=WIDTH,
-        height=HEIGHT,
-        left=LEFT,
-        right=WIDTH - RIGHT,
-        top=TOP,
-        bottom=HEIGHT - BOTTOM,
-        beaten=[spot for spot in spots if not spot.link and spot.x <= WIDTH - RIGHT and spot.y <= HEIGHT - BOTTOM],
+        **FRAME.places,
+        beaten=[spot for spot in spots if not spot.link and spot.x <= FRAME.right and spot.y <= FRAME.bottom],
         best=sorted((spot for spot in spots if spot.link), key=lambda spot: spot.picked),
         shapes=SHAPES,
         today=(x(today[1]), y(today[0])),
