@@ -15,7 +15,7 @@ def cut_figures(cut: Cut, voice: Voice) -> list[str]:
     if cut.changes is not None:
         spread = "" if cut.changes_sd is None else f" ± {max(2.0 * cut.changes_sd, 0.1):.1f}"
         changes = f"{cut.changes:.1f}{spread}"
-    back = "not within the log" if cut.back_after is None else minutes(cut.back_after)
+    back = "not within the log" if cut.back_after is None else time_words(cut.back_after)
     return [
         f"{cut.start / MINUTE:.1f}–{cut.stop / MINUTE:.1f}",
         _dust(cut.peak, voice),
@@ -36,7 +36,7 @@ def _area(value: float | None, voice: Voice) -> str:
     return f"{voice.figure(value / MINUTE, 'particles', unit=False)} {unit_label('particles', voice.system)}·min"
 
 
-def minutes(seconds: float) -> str:
+def time_words(seconds: float) -> str:
     """A time as one says it."""
     return f"{seconds:.0f} s" if seconds < 90.0 else f"{seconds / MINUTE:.0f} min"
 

@@ -20,7 +20,7 @@ WORDS = {
 }
 
 
-def figure(shift: Shift, value: float, voice: Voice) -> str:
+def shift_figure(shift: Shift, value: float, voice: Voice) -> str:
     """One side's figure."""
     if shift.figure == "air":
         return voice.figure(value, "flow")

@@ -7,7 +7,7 @@ from collections.abc import Sequence
 from fenwick.core.bench.faults.hunt import LOOK, Case, NextCheck, Suspect
 from fenwick.core.tuning.readings import Reading
 from fenwick.wording.say import Voice
-from fenwick.wording.tuning import HOW, figure, reading_words
+from fenwick.wording.tuning import HOW, reading_figure, reading_words
 
 SYMPTOM_WORDS = {
     "weak": "The suction is weak",
@@ -75,8 +75,8 @@ def reason(suspect: Suspect, case: Case, readings: Sequence[Reading], voice: Voi
             saw = "seen" if reading.value > 0.5 else "not seen"
             said.append(f"{FAULT_WORDS[reading.station][0]}: {saw}.")
             continue
-        with_it, without = (figure(reading, float(row[i]), voice) for row in (suspect.expected, healthy))
-        read = figure(reading, reading.value, voice)
+        with_it, without = (reading_figure(reading, float(row[i]), voice) for row in (suspect.expected, healthy))
+        read = reading_figure(reading, reading.value, voice)
         said.append(f"{reading_words(reading, voice)}: read {read}; with this fault {with_it}, sound {without}.")
     return said
 
@@ -85,6 +85,6 @@ def check_words(check: NextCheck, voice: Voice) -> tuple[str, str]:
     """(what to check next, what the leading two make it)."""
     if check.reading.kind == LOOK:
         return LOOK_WORDS[check.reading.station], f"{check.minutes:.0f} min"
-    first, second = (figure(check.reading, value, voice) for value in (check.first, check.second))
+    first, second = (reading_figure(check.reading, value, voice) for value in (check.first, check.second))
     how = HOW[check.reading.kind]
     return reading_words(check.reading, voice), f"{check.minutes:.0f} min · {first} or {second}. {how}"

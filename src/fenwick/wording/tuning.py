@@ -62,7 +62,7 @@ def reading_words(reading: Reading, voice: Voice) -> str:
     return f"{KIND_WORDS[reading.kind]}{where}{dust}{at}"
 
 
-def figure(reading: Reading, value: float, voice: Voice) -> str:
+def reading_figure(reading: Reading, value: float, voice: Voice) -> str:
     """A value of that kind of reading."""
     return voice.figure(value, KINDS[reading.kind])
 
@@ -84,10 +84,10 @@ def _factor(one: FittedFactor, fitted: Fit, voice: Voice) -> FactorRow:
     return FactorRow(one.key, FACTORS[one.key].title, value, interval, sentence, one.fixed)
 
 
-def next_words(worth: Worth, voice: Voice, quantity: str) -> tuple[str, str]:
+def next_words(worth: Worth, quantity: str, voice: Voice) -> tuple[str, str]:
     """(reading to take, what it would do to the figure asked for)."""
     before, after = (voice.figure(1.645 * sd, quantity) for sd in (worth.before, worth.after))
-    told = figure(worth.reading, worth.reading.value, voice)
+    told = reading_figure(worth.reading, worth.reading.value, voice)
     return reading_words(worth.reading, voice), f"± {before} becomes ± {after}; expect {told}"
 
 
@@ -102,6 +102,6 @@ def doubt_words(fitted: Fit, voice: Voice) -> str:
     )
 
 
-def stations(voice: Voice, kinds: Mapping[str, str]) -> tuple[tuple[str, str], ...]:
+def stations(kinds: Mapping[str, str], voice: Voice) -> tuple[tuple[str, str], ...]:
     """(id, words) of the parts behind which suction can be read; `kinds` is the kind of each station."""
     return tuple((name, f"behind {voice.name(name)}") for name, kind in kinds.items() if kind in READ_AT)

@@ -15,7 +15,7 @@ from fenwick.services.faults import case_of
 from fenwick.units import unit_label
 from fenwick.wording.faults import FAULT_WORDS, SYMPTOM_WORDS, belief_words, check_words, reason
 from fenwick.wording.say import Voice
-from fenwick.wording.tuning import figure, reading_words
+from fenwick.wording.tuning import reading_figure, reading_words
 
 MOST_SUSPECTS, MOST_CHECKS = 5, 4
 
@@ -87,7 +87,7 @@ def hunt_view(
 def _told(reading: Reading, voice: Voice) -> str:
     if reading.kind == LOOK:
         return f"{FAULT_WORDS[reading.station][0]}: {'seen' if reading.value > 0.5 else 'not seen'}"
-    return f"{reading_words(reading, voice)}: {figure(reading, reading.value, voice)}"
+    return f"{reading_words(reading, voice)}: {reading_figure(reading, reading.value, voice)}"
 
 
 def _check_row(check: NextCheck, voice: Voice, wrong: tuple[str, str, str] | None) -> NextCheckRow:

@@ -12,7 +12,7 @@ from fenwick.core.bench.faults.practice import Puzzle, cost, good_hunt, set_puzz
 from fenwick.core.tuning.readings import Reading
 from fenwick.wording.faults import FAULT_WORDS, LOOK_WORDS, SYMPTOM_WORDS
 from fenwick.wording.say import Voice
-from fenwick.wording.tuning import figure, reading_words
+from fenwick.wording.tuning import reading_figure, reading_words
 
 
 @dataclass(frozen=True)
@@ -107,9 +107,9 @@ def _words(reading: Reading, voice: Voice) -> str:
 def _shown(reading: Reading, voice: Voice) -> str:
     if reading.kind == LOOK:
         return "yes" if reading.value > 0.5 else "no"
-    return figure(reading, reading.value, voice)
+    return reading_figure(reading, reading.value, voice)
 
 
 def _taken_row(reading: Reading, sound: float, voice: Voice) -> TakenRow:
-    expected = "no" if reading.kind == LOOK else figure(reading, float(sound), voice)
+    expected = "no" if reading.kind == LOOK else reading_figure(reading, float(sound), voice)
     return TakenRow(_words(reading, voice), _shown(reading, voice), expected)

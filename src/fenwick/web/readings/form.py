@@ -31,7 +31,7 @@ def reading_form(line: Line, voice: Voice, kinds: Mapping[str, str], typed: Mapp
     kind = typed.get("kind", SUCTION)
     quantity = KINDS.get(kind, "suction")
     unit = unit_label(quantity, voice.system)
-    places = stations(voice, kinds)
+    places = stations(kinds, voice)
     ports = tuple((leaf.id, leaf.port.name) for leaf in line.leaves)
     dusts = tuple((key, dust.label) for key, dust in DUSTS.items())
     fields = [

@@ -20,7 +20,16 @@ from fenwick.rig.voice import voice_for
 from fenwick.services.readings import station_kinds, tune, tuned_rig
 from fenwick.web.readings.form import ReadingForm, reading_form
 from fenwick.wording.say import Voice
-from fenwick.wording.tuning import HOW, FactorRow, doubt_words, factor_rows, figure, next_words, reading_words, stations
+from fenwick.wording.tuning import (
+    HOW,
+    FactorRow,
+    doubt_words,
+    factor_rows,
+    next_words,
+    reading_figure,
+    reading_words,
+    stations,
+)
 
 MOST_NEXT = 3
 FIGURES = {KEPT: ("Kept in the bin", "share"), FLOW: ("Air at the tool", "flow")}
@@ -99,13 +108,13 @@ def _rows(taken: list[Taken], fitted: Fit | None, voice: Voice) -> list[ReadingR
             counted += 1
             if fitted is not None and counted in fitted.used:
                 at = fitted.used.index(counted)
-                before = figure(one.reading, float(fitted.before[at]), voice)
-                after = figure(one.reading, float(fitted.after[at]), voice)
+                before = reading_figure(one.reading, float(fitted.before[at]), voice)
+                after = reading_figure(one.reading, float(fitted.after[at]), voice)
                 off = float(fitted.misses[at])
                 miss = f"{abs(off):.1f} × its uncertainty {'above' if off > 0 else 'below'}"
                 if len(fitted.used) > 1:
                     alone = one.reading.value - float(fitted.left_out[at]) * one.reading.sd
-                    others = f"the others alone say {figure(one.reading, max(alone, 0.0), voice)}"
+                    others = f"the others alone say {reading_figure(one.reading, max(alone, 0.0), voice)}"
                 level = LEVEL_WORDS[miss_level(off)]
             elif fitted is not None:
                 miss = "the model cannot speak of it"
@@ -113,7 +122,7 @@ def _rows(taken: list[Taken], fitted: Fit | None, voice: Voice) -> list[ReadingR
             ReadingRow(
                 one.id,
                 reading_words(one.reading, voice),
-                f"{figure(one.reading, one.reading.value, voice)} ± {_plain(one.reading, voice)}",
+                f"{reading_figure(one.reading, one.reading.value, voice)} ± {_plain(one.reading, voice)}",
                 before,
                 after,
                 miss,
@@ -128,17 +137,17 @@ def _rows(taken: list[Taken], fitted: Fit | None, voice: Voice) -> list[ReadingR
 
 
 def _plain(reading: Reading, voice: Voice) -> str:
-    return figure(reading, reading.sd, voice)
+    return reading_figure(reading, reading.sd, voice)
 
 
 def _next(fitted: Fit, line: Line, kinds: Mapping[str, str], asked: str, voice: Voice) -> list[tuple[str, str]]:
     """The readings most worth taking for a figure."""
     port = next((leaf.id for leaf in line.leaves if leaf.open), line.leaves[0].id)
-    places = [name for name, _ in stations(voice, kinds)]
+    places = [name for name, _ in stations(kinds, voice)]
     candidates = readable(line, places, FED)
     figure_asked = Reading(asked, 0.0, 1.0, port)
     found = [one for one in next_readings(fitted, candidates, figure_asked) if one.before > 0.0]
-    return [next_words(one, voice, FIGURES[asked][1]) for one in found[:MOST_NEXT] if one.after < 0.98 * one.before]
+    return [next_words(one, FIGURES[asked][1], voice) for one in found[:MOST_NEXT] if one.after < 0.98 * one.before]
 
 
 def _changed(fitted: Fit, line: Line, voice: Voice) -> list[tuple[str, str, str]]:

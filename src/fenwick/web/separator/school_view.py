@@ -10,7 +10,7 @@ from fenwick.rig import Rig, build_line
 from fenwick.rig.edits.schools import School, schools
 from fenwick.rig.format.separator import SeparatorPart
 from fenwick.rig.voice import voice_for
-from fenwick.wording.contrast import TITLES, difference, figure, judgement
+from fenwick.wording.contrast import TITLES, difference, judgement, shift_figure
 
 ALWAYS = ("kept", "air")  #: figures that are shown even where nothing moves
 
@@ -55,7 +55,11 @@ def school_cards(rig: Rig, part: SeparatorPart, system: str, only: str | None = 
             continue
         rows = [
             ShiftRow(
-                TITLES[s.figure], figure(s, s.first, voice), figure(s, s.second, voice), difference(s, voice), s.told
+                TITLES[s.figure],
+                shift_figure(s, s.first, voice),
+                shift_figure(s, s.second, voice),
+                difference(s, voice),
+                s.told,
             )
             for s in shifts
             if s.figure in ALWAYS or s.matters

@@ -154,7 +154,7 @@ def _fields(
     if plan.way == MASSES:
         first.append(Field("catch", "For what gets past, weigh", plan.setup.catch, choices=tuple(CATCH_WORDS.items())))
     if plan.way in SUCTION_AT:
-        places = stations(voice, kinds)
+        places = stations(kinds, voice)
         first.append(Field("station", "Read", plan.station, choices=places, optional=True, unknown="as you name it"))
     ports = tuple((leaf.id, leaf.port.name) for leaf in line.leaves)
     if len(ports) > 1:
