@@ -18,11 +18,15 @@ from fenwick.air_log.cuts import BadCutsError, read_cuts, write_cuts
 from fenwick.core.bench.faults.checks import checks_of
 from fenwick.core.bench.faults.hunt import Case
 from fenwick.core.bench.faults.practice import good_hunt, set_puzzle, take_reading
+from fenwick.data import Database
+from fenwick.data.air_logs import begin_log, log_state
 from fenwick.data.demo import demo_rig
 from fenwick.devices.hub import Hub
+from fenwick.devices.reader import Point
 from fenwick.devices.simulated import CLEAN, DeviceServer
 from fenwick.devices.worlds import MonitorWorld, ScaleWorld
 from fenwick.rig import build_line
+from fenwick.web.air_log.recording import Recording
 from fenwick.web.device import live
 
 HTMX = {"HX-Request": "true"}
@@ -207,6 +211,31 @@ def test_a_monitor_is_recorded_around_a_cut(client: FlaskClient, app: Flask, mon
     peak = float(page.select(".log-card tbody td")[1].text.split(" ")[0])
     assert peak > 12.0  # the cut shows above the baseline of 9
     app.extensions["fenwick-devices"].close(device)
+
+
+class Quiet:
+    """A reader that has nothing more to say."""
+
+    def drop_sink(self, _sink: object) -> None:
+        """There is none."""
+
+
+def test_what_still_waits_to_be_written_is_kept_when_a_recording_ends(
+    client: FlaskClient, app: Flask, shop: Database
+) -> None:
+    with shop.session() as session:
+        log = begin_log(session, 1, "live")
+    recording = Recording(shop, log, Quiet())  # type: ignore[arg-type]
+    app.extensions["fenwick-recordings"][log] = recording
+    for i in range(3):  # the first is written at once, the others within half a second
+        recording.take([Point(i + 1, 10.0 + i, 1e-8, None)], 0)
+    begun = time.monotonic()
+    assert client.post(f"/air-logs/{log}/end").status_code == 302
+    assert time.monotonic() - begun < 4.0  # and not after waiting for the request's own lock
+    with shop.session() as session:
+        found = log_state(session, log)
+    assert not found.live
+    assert list(found.log.time) == [0.0, 1.0, 2.0]
 
 
 def test_practice_hides_the_same_fault_for_the_same_seed_and_shows_a_good_hunt(client: FlaskClient) -> None:

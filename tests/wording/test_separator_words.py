@@ -102,10 +102,10 @@ def test_the_bin_by_hand() -> None:
     assert "It holds 40.9 L to the brim; 9.1 L lie in it now, about 2.4 kg" in said
     marks = dip_rod(line, line.separators[0], VOICE)
     assert len(marks) == 6
-    volumes = [float(volume.split()[0]) for _, volume, _ in marks]
+    volumes = [float(mark.volume.split()[0]) for mark in marks]
     assert np.diff(volumes) == pytest.approx(volumes[0], abs=0.2)  # a straight bin: even marks
     unknown = replace(line, dust=None)
-    assert all(mass == "" for _, _, mass in dip_rod(unknown, unknown.separators[0], VOICE))
+    assert all(mark.mass == "" for mark in dip_rod(unknown, unknown.separators[0], VOICE))
     flat = replace(line.separators[0].bin, heights=(0.0, 0.06), fill_height=0.0)
     shallow = with_stage(line, line.separators[0].changed(bin=flat))
     assert dip_rod(shallow, shallow.separators[0], VOICE) == []

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from dataclasses import dataclass
+
 import numpy as np
 
 from fenwick.core.arrays import one_value
@@ -36,8 +38,17 @@ def _mass(line: Line, volume: float, voice: Voice) -> str:
     return "" if mass is None else f", about {voice.figure(float(mass), 'heap')} of this dust"
 
 
-def dip_rod(line: Line, stage: Separator, voice: Voice) -> list[tuple[str, str, str]]:
-    """(height, volume, mass) at even steps up to where to empty; mass empty where it is not known."""
+@dataclass(frozen=True)
+class DipMark:
+    """One mark on a rod or a window."""
+
+    height: str
+    volume: str
+    mass: str  #: empty where it is not known
+
+
+def dip_rod(line: Line, stage: Separator, voice: Voice) -> list[DipMark]:
+    """Marks at even steps up to where to empty."""
     top, _ = fill_mark(stage, line.rules)
     if top <= 0.0:
         return []
@@ -46,5 +57,5 @@ def dip_rod(line: Line, stage: Separator, voice: Voice) -> list[tuple[str, str, 
         volume = float(stage.bin.volume_to(height))
         mass = line.dust.heap_mass(volume) if line.dust else None
         words = "" if mass is None else voice.figure(float(mass), "heap")
-        marks.append((voice.figure(float(height), "bore"), voice.figure(volume, "volume"), words))
+        marks.append(DipMark(voice.figure(float(height), "bore"), voice.figure(volume, "volume"), words))
     return marks

@@ -49,10 +49,19 @@ class Side:
     voice: Voice
 
 
-def figure_rows(left: Side, right: Side) -> list[tuple[str, Told | None, Told | None]]:
-    """(title, left, right) of every figure that one of them has; None where it is not known."""
-    rows = [(title, _told(key, left), _told(key, right)) for key, (_, title, _) in ROWS.items()]
-    return [row for row in rows if row[1] is not None or row[2] is not None]
+@dataclass(frozen=True)
+class FigureRow:
+    """One figure of both lines; None where it is not known."""
+
+    title: str
+    left: Told | None
+    right: Told | None
+
+
+def figure_rows(left: Side, right: Side) -> list[FigureRow]:
+    """Every figure that one of them has."""
+    rows = [FigureRow(title, _told(key, left), _told(key, right)) for key, (_, title, _) in ROWS.items()]
+    return [row for row in rows if row.left is not None or row.right is not None]
 
 
 def _told(key: str, side: Side) -> Told | None:

@@ -2,18 +2,29 @@
 
 from __future__ import annotations
 
+from dataclasses import dataclass
+
 from fenwick.core.hours.work import Done, Week, room_in_bin
 from fenwick.wording.say import Voice
 
 UNKNOWN = "not known"
 
 
-def job_words(one: Done, voice: Voice) -> tuple[str, str, str]:
-    """(what it makes a week, what it leaves in the bin each time, how often until the bin is full)."""
+@dataclass(frozen=True)
+class JobWords:
+    """A job in words."""
+
+    makes: str  #: a week
+    in_bin: str  #: left there each time
+    full: str  #: how often until the bin is full
+
+
+def job_words(one: Done, voice: Voice) -> JobWords:
+    """What a job makes, leaves in the bin, and when that is full."""
     mass = one.mass_a_week
     makes = f"{voice.figure(mass, 'heap' if mass >= 0.995 else 'mass')} a week"
     in_bin = UNKNOWN if one.heap is None else f"{voice.figure(one.heap, 'volume')} {EACH[one.job.unit]}"
-    return makes, in_bin, _often(one)
+    return JobWords(makes, in_bin, _often(one))
 
 
 EACH = {"hour": "an hour", "board": "a board", "cut": "a cut"}

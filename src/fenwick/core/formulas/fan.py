@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from dataclasses import dataclass
 from itertools import pairwise
 
 import numpy as np
@@ -86,8 +87,17 @@ def suction_points(flow: Values, flows: Array, suctions: Array) -> Array:
     return np.asarray(PchipInterpolator(flows, suctions)(np.clip(flow, 0.0, flows[-1])))
 
 
-def misplaced_point(points: Sequence[tuple[float, float]]) -> tuple[int, int, str] | None:
-    """The first point that does not fit a falling curve: (its place, that of the one it clashes with, the rule).
+@dataclass(frozen=True)
+class Misplaced:
+    """A point that does not fit a falling curve."""
+
+    at: int  #: its place
+    against: int  #: that of the one it clashes with
+    rule: str  #: that it breaks, to be followed by the other's name
+
+
+def misplaced_point(points: Sequence[tuple[float, float]]) -> Misplaced | None:
+    """The first point that does not fit a falling curve; None where all do.
 
     Parameters
     ----------
@@ -96,9 +106,9 @@ def misplaced_point(points: Sequence[tuple[float, float]]) -> tuple[int, int, st
     order = sorted(range(len(points)), key=lambda i: points[i])
     for before, after in pairwise(order):
         if points[after][0] <= points[before][0]:
-            return max(before, after), min(before, after), "stands at the same flow as"
+            return Misplaced(max(before, after), min(before, after), "stands at the same flow as")
         if points[after][1] >= points[before][1]:
-            return max(before, after), min(before, after), "must fall in suction as flow rises, against"
+            return Misplaced(max(before, after), min(before, after), "must fall in suction as flow rises, against")
     return None
 
 
@@ -122,7 +132,7 @@ def extend_points(points: Sequence[tuple[float, float]]) -> tuple[Array, Array]:
         raise OutsideDomainError("points", "must be three or more", len(points))
     clash = misplaced_point(points)
     if clash is not None:
-        raise OutsideDomainError(f"point {clash[0] + 1}", f"{clash[2]} point {clash[1] + 1}")
+        raise OutsideDomainError(f"point {clash.at + 1}", f"{clash.rule} point {clash.against + 1}")
     flow, suction = (np.array(column, dtype=float) for column in zip(*sorted(points), strict=True))
     if flow[0] > 0.0:
         steep = (suction[1] - suction[0]) / (flow[1] - flow[0])

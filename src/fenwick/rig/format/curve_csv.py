@@ -167,8 +167,7 @@ def _curve(found: list[tuple[float, float]], places: list[int]) -> CurveFile:
         return CurveFile(_averaged(found), len(found))
     clash = misplaced_point(found)
     if clash is not None:
-        late, early, rule = clash
-        raise refused(f"line {places[late]} {rule} line {places[early]}")
+        raise refused(f"line {places[clash.at]} {clash.rule} line {places[clash.against]}")
     if len(found) < 3:
         raise refused(
             f"a curve takes three points or more; here {'is one' if len(found) == 1 else f'are {len(found)}'}"

@@ -102,7 +102,7 @@ class HolesPart(f.Part):
 def _refuse_bad_curve(key: str, points: list[tuple[float, float]]) -> None:
     clash = misplaced_point(points)
     if clash is not None:
-        refuse(f"{key}[{clash[0]}].suction_pa", f"{clash[2]} {ROW_WORD[key]} {clash[1] + 1}")
+        refuse(f"{key}[{clash.at}].suction_pa", f"{clash.rule} {ROW_WORD[key]} {clash.against + 1}")
 
 
 CurvePart = Annotated[NameplatePart | PointsPart | HolesPart, Field(discriminator="kind")]

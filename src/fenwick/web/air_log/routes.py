@@ -25,7 +25,7 @@ from fenwick.drawing.log_chart import render_log
 from fenwick.rig import RigError
 from fenwick.rig.voice import voice_for
 from fenwick.web.air_log.recording import record, recordings
-from fenwick.web.kit.database import session
+from fenwick.web.kit.database import let_others_write, session
 from fenwick.web.kit.devices import reader_of
 from fenwick.web.kit.units import unit_system
 from fenwick.wording.air_logs import cut_figures, log_words
@@ -77,8 +77,10 @@ def mark(log_id: int, what: str) -> ResponseReturnValue:
     recording = recordings().get(log_id)
     if what == "end" or recording is None:
         if recording is not None:
+            let_others_write()  # it writes what is left
             recording.end()
             del recordings()[log_id]
+            state = log_state(session(), log_id)
         if state.log.time.size:
             set_cuts(session(), log_id, close_cuts(state.cuts, float(state.log.time[-1])))
         end_log(session(), log_id)

@@ -175,10 +175,11 @@ def _classes(fate: Fate) -> list[tuple[str, str, Markup]]:
 
 
 def _job_row(one: Done, voice: Voice) -> JobRow:
-    makes, in_bin, full = job_words(one, voice)
+    told = job_words(one, voice)
     found: Assessment = one.found
     bar = render_small_ends({end: float(found.fate.share(end)[0]) for end in ENDS}, 200.0) if found.fate else None
-    return JobRow(f"{JOB}{one.job.id}", one.job.name, one.line.leaves[one.job.port].port.name, makes, in_bin, full, bar)
+    port = one.line.leaves[one.job.port].port.name
+    return JobRow(f"{JOB}{one.job.id}", one.job.name, port, told.makes, told.in_bin, told.full, bar)
 
 
 def _why_not(of: str, left: list[tuple[str, str]], total: Week) -> str:

@@ -28,7 +28,7 @@ from fenwick.services.separators import study_of
 from fenwick.web.kit.editor import Editor
 from fenwick.web.separator.fields import DUST_ROWS, ROWS, dust_editor, whole_editor
 from fenwick.wording import VerdictRow, check_sentence
-from fenwick.wording.bin import bin_words, dip_rod
+from fenwick.wording.bin import DipMark, bin_words, dip_rod
 from fenwick.wording.claims import ClaimRow, claim_rows
 from fenwick.wording.say import Voice
 from fenwick.wording.separator import (
@@ -83,7 +83,7 @@ class SeparatorView:
     claims: list[ClaimRow]
     lid: tuple[Markup, str] | None  #: of a bought separator: the holes in the lid, and their sizes
     bin_words: list[str]
-    dip_rod: list[tuple[str, str, str]]  #: (height, volume, mass) of the marks on a dip rod or window
+    dip_rod: list[DipMark]  #: on a dip rod or window
     air: str
     error: str = ""
 

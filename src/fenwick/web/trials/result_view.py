@@ -18,7 +18,7 @@ from fenwick.trials.values import run_values
 from fenwick.web.kit.database import session
 from fenwick.web.trials.plan_form import plan_query
 from fenwick.web.trials.plan_view import expects_words
-from fenwick.web.trials.run_view import outcome_words
+from fenwick.web.trials.run_view import run_words
 from fenwick.wording.results import (
     badge,
     budget_words,
@@ -169,8 +169,8 @@ def _whistles(trial: TrialState, judged: Judged) -> str:
 
 def _run_row(run: RunState, trial: TrialState, judged: Judged, i: int, bench: Workbench) -> ShownRun:
     values, wrong = run_values(trial.plan, run.entries)
-    outcome, closes, faults = outcome_words(trial.plan, run, values, bench)
-    faults += [f"{ask_words(trial.plan, key)}: {words}" for key, words in wrong.items()]
+    told = run_words(trial.plan, run, values, bench)
+    faults = [*told.faults, *(f"{ask_words(trial.plan, key)}: {words}" for key, words in wrong.items())]
     return ShownRun(
         run.id,
         run.number,
@@ -178,8 +178,8 @@ def _run_row(run: RunState, trial: TrialState, judged: Judged, i: int, bench: Wo
         RUN_WORDS[run.state],
         run.state in LIVE,
         run.state == DONE,
-        outcome,
-        closes,
+        told.outcome,
+        told.closes,
         faults if run.state == DONE else [],
         run.spoilt,
         judged.counted[i],

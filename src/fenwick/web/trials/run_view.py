@@ -65,7 +65,7 @@ class RunView:
     resets: list[tuple[str, str, bool]]
     outcome: str
     closes: str
-    faults: list[str]
+    faults: tuple[str, ...]
     shut: bool  #: whether a motor is shut in it
     caution: str
     spoilt: tuple[str, ...]
@@ -86,7 +86,7 @@ def run_view(
     values, wrong = run_values(plan, run.entries)
     wrong |= dict(errors or {})
     rows = [_step_row(i, step, plan, run, system, wrong, devices) for i, step in enumerate(steps(plan))]
-    outcome, closes, faults = outcome_words(plan, run, values, bench)
+    told = run_words(plan, run, values, bench)
     return RunView(
         trial=trial,
         run=run,
@@ -96,9 +96,9 @@ def run_view(
         last=run.step >= len(rows) - 1,
         clock=run.clock,
         resets=[(key, words, key in run.ticked) for key, words in resets_of(plan)],
-        outcome=f"{outcome} {OUTCOME_WORDS[plan.way]}" if outcome else "",
-        closes=closes,
-        faults=faults,
+        outcome=f"{told.outcome} {OUTCOME_WORDS[plan.way]}" if told.outcome else "",
+        closes=told.closes,
+        faults=told.faults,
         shut=plan.way in (LEAK, PITCH),
         caution=caution(plan),
         spoilt=SPOILT,
@@ -107,22 +107,29 @@ def run_view(
     )
 
 
-def outcome_words(
-    plan: Plan, run: RunState, values: Mapping[str, float], bench: Workbench
-) -> tuple[str, str, list[str]]:
-    """(what the run came to so far, how much of the feed was found again, what is wrong with it)."""
+@dataclass(frozen=True)
+class RunWords:
+    """A run in words; empty where there is nothing to tell."""
+
+    outcome: str  #: what it came to so far
+    closes: str  #: how much of the feed was found again
+    faults: tuple[str, ...]  #: what is wrong with it
+
+
+def run_words(plan: Plan, run: RunState, values: Mapping[str, float], bench: Workbench) -> RunWords:
+    """What a run came to so far."""
     if plan.way == "monitor":
         values = {**values, **logged(session(), [run.id])[run.id]}
     outcome = run_outcome(plan, values, bench.bin, bench.bulk_density(plan))
-    faults = [RUN_FAULTS[key] for key in outcome.faults if key != "missing" or run.state == DONE]
+    faults = tuple(RUN_FAULTS[key] for key in outcome.faults if key != "missing" or run.state == DONE)
     if outcome.value is None:
-        return "", "", faults
+        return RunWords("", "", faults)
     told = outcome_text(plan, outcome.value, bench.voice)
     if outcome.sd > 0.0 and not WAYS[plan.way].ordinal:
         told += f" ± {half_words(plan, outcome.sd, bench.voice)}"
     closes = outcome.found.closes if outcome.found else None
     found_again = "" if closes is None else f"{100.0 * closes:.1f} % of what was fed was found again"
-    return told, found_again, faults
+    return RunWords(told, found_again, faults)
 
 
 def _step_row(
