@@ -52,13 +52,13 @@ class ChangeKind:
     """One kind of change: to what it is made, its sensible values there, and how it is made.
 
     Of most only numbers change, which become columns of a batch. Where more does (other dust once a tool stands still,
-    a flange that reaches farther), the whole line is made anew, `apart`.
+    a flange that reaches farther), the whole line is made anew, `apart`; None where numbers will do.
     """
 
     to: type | tuple[type, ...]
     values: Callable[[Any, Line], Iterable[float]]
     make: Callable[[Any, Column, RuleBook], Any] = lambda part, _to, _rules: part
-    apart: Callable[[Line, Candidate], Line] | None = None
+    apart: Callable[[Line, Candidate], Line | None] = lambda _line, _change: None
 
 
 def _smaller(shares: tuple[float, ...], now: Values, least: float) -> list[float]:
@@ -90,8 +90,13 @@ def _entries(port: Port, line: Line) -> list[float]:
     return better if port.entry in ("plain", "flanged") else []
 
 
-def _with_entry(line: Line, change: Candidate) -> Line:
+def _with_entry(line: Line, change: Candidate) -> Line | None:
+    """The line with another entry, where a flange that comes or goes reaches into the open; None elsewhere."""
     kind = next(name for name in BETTER_ENTRIES if ENTRY_LOSS[name] == change.value)
+    now = next(leaf.port for leaf in line.leaves if leaf.id == change.part)
+    reaches = isinstance(now.hood, OpenHood) and not now.hood.built_in
+    if not reaches or "flanged" not in (now.entry, kind):
+        return None
 
     def entered(branch: Branch) -> Branch:
         port = branch.port
@@ -180,7 +185,12 @@ KINDS: dict[str, ChangeKind] = {
         lambda stage, to, _: stage.changed(tilt=to(stage.tilt, 0.0)),
     ),
     STIFFEN: ChangeKind(Separator, _rings),  # its strength is worked out for the figures alone
-    "entry": ChangeKind(Port, _entries, apart=_with_entry),
+    "entry": ChangeKind(
+        Port,
+        _entries,
+        lambda port, to, rules: replace(port, entry_loss=to(entry_loss(port, rules))),
+        apart=_with_entry,
+    ),
     "nearer": ChangeKind(
         Port, _nearer, lambda port, to, _: replace(port, hood=replace(port.hood, distance=to(port.hood.distance)))
     ),

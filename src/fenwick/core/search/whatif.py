@@ -147,13 +147,13 @@ def try_all(
     """
     if not changes:
         return ()
-    alone = [(change, make(line, change)) for change in changes if (make := KINDS[change.kind].apart)]
-    together = tuple(change for change in changes if not KINDS[change.kind].apart)
+    alone = {change: made for change in changes if (made := KINDS[change.kind].apart(line, change)) is not None}
+    together = tuple(change for change in changes if change not in alone)
     batch = _Batch(line, together).line()
     found = figures_at(batch, _with_rings(batch, assess(batch), together), port)
     now = now or found.variant(0)
     after = [(change, found.variant(i)) for i, change in enumerate(together, start=1)]
-    after += zip((change for change, _ in alone), figures_of_each([made for _, made in alone], port), strict=True)
+    after += zip(alone, figures_of_each(list(alone.values()), port), strict=True)
     return ranked(_outcome(change, now, new) for change, new in after)
 
 
