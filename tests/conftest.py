@@ -15,6 +15,7 @@ import pytest
 from flask import Flask
 from flask.testing import FlaskClient
 from hypothesis import HealthCheck, settings
+from sqlmodel import Session
 
 from fenwick.data import Database
 from fenwick.data.database import create_database, open_database
@@ -70,6 +71,13 @@ def shop(tmp_path: Path, seeded: Path) -> Iterator[Database]:
     database = open_database(tmp_path / "shop.db")
     yield database
     database.close()
+
+
+@pytest.fixture
+def session(shop: Database) -> Iterator[Session]:
+    """A session of that shop."""
+    with shop.session() as found:
+        yield found
 
 
 @pytest.fixture

@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
-
 import numpy as np
 import pytest
 from sqlmodel import Session
@@ -12,20 +10,12 @@ from fenwick.air_log.cuts import BadCutsError, read_cuts, write_cuts
 from fenwick.core.bench.trials.monitor import LONGEST_LOG, MOST_CUTS
 from fenwick.core.bench.trials.plan import MASSES, Plan
 from fenwick.core.bench.trials.steps import steps
-from fenwick.data import Database
 from fenwick.data import runs as kept_runs
 from fenwick.data.air_logs import add_rows, begin_log, end_log, log_state, log_states, logs_of, remove_log, set_cuts
 from fenwick.data.devices import add_device, device_state, devices_of, remove_device
 from fenwick.data.lines import NotFoundError
 from fenwick.data.trials import ABORTED, DONE, PAUSED, RUNNING, RunState, add_trial, remove_trial, run_state, trials_of
 from fenwick.trials.values import Entry
-
-
-@pytest.fixture
-def session(shop: Database) -> Iterator[Session]:
-    """Of the demo shop."""
-    with shop.session() as found:
-        yield found
 
 
 @pytest.fixture

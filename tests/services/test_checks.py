@@ -2,23 +2,13 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
-
 import pytest
 from sqlmodel import Session
 
 from fenwick.core.judging.check import ACT, OK, WATCH
-from fenwick.data import Database
 from fenwick.data.acknowledgements import acknowledge, acknowledged, withdraw
 from fenwick.data.lines import line_state
 from fenwick.services.checks import Tally, checked, reviewed, tally
-
-
-@pytest.fixture
-def session(shop: Database) -> Iterator[Session]:
-    """Of the demo shop."""
-    with shop.session() as found:
-        yield found
 
 
 def test_every_check_of_the_review_comes_and_nothing_is_acknowledged_at_first(session: Session) -> None:

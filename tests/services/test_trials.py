@@ -2,25 +2,15 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
-
 import pytest
 from sqlmodel import Session
 
 from fenwick.core.bench.trials.plan import KINDS, MASSES, Plan
 from fenwick.core.tuning.candidates import READ_AT
-from fenwick.data import Database
 from fenwick.data.lines import line_state
 from fenwick.data.trials import add_run, add_trial, trial_state, trials_of
 from fenwick.services.trials import Workbench, judged_trial, logged, readings_from, runs_of, workbench
 from fenwick.units import INCH, METRIC
-
-
-@pytest.fixture
-def session(shop: Database) -> Iterator[Session]:
-    """Of the demo shop."""
-    with shop.session() as found:
-        yield found
 
 
 @pytest.fixture

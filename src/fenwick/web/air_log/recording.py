@@ -10,6 +10,7 @@ from flask import Flask, current_app
 
 from fenwick.data import Database
 from fenwick.data.air_logs import add_rows
+from fenwick.data.database import open_session
 from fenwick.devices.reader import Point, Reader
 
 EVERY = 0.5  #: between two writes [s]
@@ -56,7 +57,7 @@ class Recording:
         self._written = time.monotonic()
         self.rows += len(rows)
         if rows or bad:
-            with self.shop.session() as session:
+            with open_session(self.shop.engine, to_write=True) as session:
                 add_rows(session, self.log_id, rows, bad)
 
 
