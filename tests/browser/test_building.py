@@ -114,3 +114,13 @@ def test_a_line_of_two_tools_by_keyboard_alone(bench: Page) -> None:
     keys.press("u")
     undo_says(bench, "Elbow moved towards the tool")
     expect(bench.locator(".port")).to_have_count(2)
+
+
+def test_a_key_typed_before_the_page_has_settled_keeps_the_focus(bench: Page) -> None:
+    bench.evaluate("htmx.config.defaultSettleDelay = 600")  # a slow machine
+    bench.locator('.line-drawing:visible [data-part="hose-a"]').focus()
+    bench.keyboard.press("n")
+    expect(bench.locator("#editor h3")).to_have_text("Hose B")
+    bench.keyboard.press("a")
+    bench.wait_for_timeout(900)
+    expect(bench.locator("#add-part")).to_be_focused()

@@ -2,6 +2,13 @@
 (() => {
   document.documentElement.classList.add("js"); /* a change is taken at once: no button needed */
 
+  /* What an answer has replaced gets the focus back, unless a key pressed meanwhile has taken it elsewhere. */
+  function focus_again(before, element) {
+    const now = document.activeElement;
+    if (now !== before && now !== document.body) return;
+    if (element?.checkVisibility()) element.focus({ preventScroll: true });
+  }
+
   function pick(link) {
     const address = link.getAttribute("href");
     const again_for =
@@ -12,10 +19,10 @@
           : link.dataset.part
             ? `.part[data-part="${CSS.escape(link.dataset.part)}"]`
             : ".port.here";
+    const before = document.activeElement;
     return htmx.ajax("GET", address, { target: "#bench", swap: "outerHTML" }).then(() => {
       if (!("try" in link.dataset)) history.replaceState(null, "", address);
-      const again = document.querySelector(`#bench ${again_for}`);
-      if (again?.checkVisibility()) again.focus({ preventScroll: true });
+      focus_again(before, document.querySelector(`#bench ${again_for}`));
     });
   }
 
@@ -70,5 +77,5 @@
     say("");
   });
 
-  window.fenwick = { pick: pick };
+  window.fenwick = { pick, focus_again };
 })();

@@ -18,6 +18,7 @@
   function put(thing, place) {
     const item = thing.dataset.item;
     const shop = document.getElementById("shop").dataset;
+    const before = document.activeElement;
     htmx
       .ajax("POST", shop.place.replace("-item-", encodeURIComponent(item)), {
         target: "#shop",
@@ -25,8 +26,7 @@
         values: { x_m: place[0], y_m: place[1], list: shop.list },
       })
       .then(() => {
-        const again = document.querySelector(`[data-item="${CSS.escape(item)}"]`);
-        if (again) again.focus({ preventScroll: true });
+        window.fenwick.focus_again(before, document.querySelector(`[data-item="${CSS.escape(item)}"]`));
       });
   }
 

@@ -23,9 +23,8 @@
       return;
     }
     busy = true;
-    const key = document.activeElement?.closest(".dimension")
-      ? document.activeElement.closest(".dimension").dataset.key
-      : null;
+    const before = document.activeElement;
+    const key = before?.closest(".dimension")?.dataset.key;
     htmx
       .ajax("POST", form().dataset.preview, {
         target: "#sep-picture",
@@ -34,16 +33,15 @@
       })
       .finally(() => {
         busy = false;
-        if (key) focusOn(key);
+        if (key) window.fenwick.focus_again(before, gripOf(key));
         if (again) {
           again = false;
           preview();
         }
       });
   }
-  function focusOn(key) {
-    const grip = document.querySelector(`.dimension[data-key="${CSS.escape(key)}"] .grip`);
-    if (grip) grip.focus({ preventScroll: true });
+  function gripOf(key) {
+    return document.querySelector(`.dimension[data-key="${CSS.escape(key)}"] .grip`);
   }
   function take(input) {
     if (input) input.dispatchEvent(new Event("change", { bubbles: true }));
@@ -118,11 +116,12 @@
     preview();
     clearTimeout(timer);
     timer = setTimeout(() => {
+      const before = document.activeElement;
       take(input);
       document.addEventListener(
         "htmx:afterSettle",
         () => {
-          focusOn(key);
+          window.fenwick.focus_again(before, gripOf(key));
         },
         { once: true },
       );
