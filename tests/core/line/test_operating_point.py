@@ -69,6 +69,19 @@ def test_a_flow_that_is_small_beside_a_leak_is_the_same_alone_and_in_a_batch() -
     assert together[0] == pytest.approx(alone[0], rel=1e-3)  # 4 % apart where 0.01 Pa alone ends the passes
 
 
+@given(trees())
+def test_a_tree_settles_in_few_passes(line: Line) -> None:
+    assert operating_point(line).passes <= 16
+
+
+def test_a_path_in_laminar_flow_is_no_slower_than_the_rest() -> None:
+    still = Branch("still", Port("Gauge", 0.004), (Hose("thin", 0.004, 8.0),))
+    line = plain_line(18e3, 0.062, 0.038, 3.0, 1e-4)
+    beside = operating_point(replace(line, branches=(*line.branches, still)))
+    assert beside.port_flow[1, 0] * 4.0 / (np.pi * 0.004 * 1.5e-5) < 2000.0  # laminar
+    assert beside.passes <= 8  # 17 where each pass but halves the error
+
+
 def test_longer_rougher_narrower_passes_less() -> None:
     for change in (
         plain_line(18e3, 0.062, 0.038, np.linspace(0.5, 20, 12), 1e-4),

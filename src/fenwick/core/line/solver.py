@@ -1,7 +1,8 @@
 """The operating point: flows at which the fan's suction equals the loss on every open path, mass conserved.
 
 Each row is treated as R = Δp/ṁ². Per pass the network is reduced in series and parallel from the ports to the fan, met
-with the fan curve, split back, and R is refreshed at the new flows. Nodes hold *static* suction: every arriving segment
+with the fan curve, split back, and R is refreshed at the new flows. By that alone a laminar path, whose R goes with
+1/ṁ, creeps, and a node with a strong jet swings: both are relaxed. Nodes hold *static* suction: every arriving segment
 pays one velocity head of its own, and the trunk recovers (2S − 1) of its own, S = Σ (ṁ_i/ṁ_c)(v_i/v_c) cos α_i, the
 momentum that arrives. Air is isothermal along the line; its density follows the local static pressure.
 """
@@ -19,10 +20,10 @@ from fenwick.core.formulas.air import GAS_CONSTANT
 from fenwick.core.formulas.friction import friction_factor_colebrook
 from fenwick.core.formulas.orifice import orifice_resistance
 from fenwick.core.line.network import Network, Node, Segment
+from fenwick.core.line.relaxation import Relaxation
 
 MAX_PASSES = 60
-UNDAMPED_PASSES = 8
-STRAGGLING_PASSES = 20  #: after which half as much of each fresh resistance is taken
+PLAIN_PASSES = 3  #: the first steps are too wild to say anything about the next
 TOLERANCE_PA = 0.01  #: summed over a line; the promise is 1 Pa
 TOLERANCE_FLOW = 1e-4  #: of each flow from one pass to the next: beside a wide leak 0.01 Pa still move some [-]
 LEAST_FLOW = 1e-4  #: of the fan's flow, below which nobody asks for a flow: what a shut gate lets pass [-]
@@ -167,6 +168,7 @@ def solve_network(network: Network, fan: Fan, room: RoomAir) -> Flows:
     state.mass[:] = 0.5 * fan.open_mass_flow / _width(network)
     state.spread()
     resistance = state.fresh_resistance()
+    by_resistance, by_momentum = Relaxation(), Relaxation()
     passes = 0
     while True:
         passes += 1
@@ -185,12 +187,11 @@ def solve_network(network: Network, fan: Fan, room: RoomAir) -> Flows:
             if worst >= 1.0:
                 raise NotConvergedError(worst, passes)
             break
-        if passes <= UNDAMPED_PASSES:
+        if passes <= PLAIN_PASSES:
             resistance, state.momentum = fresh, momentum
         else:
-            take = 0.7 if passes <= STRAGGLING_PASSES else 0.35
-            resistance = resistance ** (1.0 - take) * fresh**take
-            state.momentum = 0.5 * (state.momentum + momentum)
+            resistance = by_resistance.next_positive(resistance, fresh)
+            state.momentum = by_momentum.next(state.momentum, momentum)
     return _flows(state, residual, passes)
 
 

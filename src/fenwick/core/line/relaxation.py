@@ -1,0 +1,52 @@
+"""How far to go along each step of a repeated substitution: Aitken's rule, value by value.
+
+What creeps towards its end by the same share of the way each time is taken there at once, what swings about it is held
+back; both are told by comparing a step with the one before it.
+"""
+
+from __future__ import annotations
+
+import numpy as np
+
+from fenwick.core.arrays import Array, Values
+
+LEAST_TAKE, MOST_TAKE = 0.3, 2.5  #: of the step at hand, where it swings and where it creeps [-]
+NO_STEP = 1e-9  #: below which a step says nothing [-]
+
+
+class Relaxation:
+    """The steps of one set of values that are put in again and again."""
+
+    def __init__(self) -> None:
+        self._take: Values = 1.0
+        self._last: Array | None = None
+
+    def next(self, used: Array, found: Array) -> Array:
+        """What to put in next.
+
+        Parameters
+        ----------
+        used : what was put in, of any shape [any unit]
+        found : what came out of it [the same unit]
+        """
+        return used + self._taken(found - used)
+
+    def next_positive(self, used: Array, found: Array) -> Array:
+        """What to put in next where only what is not below nothing has a meaning: steps are ratios.
+
+        Parameters
+        ----------
+        used : what was put in, of any shape [any unit]
+        found : what came out of it [the same unit]
+        """
+        there = used > 0.0
+        growth = np.log(np.divide(found, used, out=np.ones_like(found), where=there))
+        return np.where(there, used * np.exp(self._taken(growth)), found)
+
+    def _taken(self, step: Array) -> Array:
+        if self._last is not None:
+            tells = np.abs(self._last) > NO_STEP
+            ratio = np.divide(step, self._last, out=np.zeros_like(step), where=tells)
+            self._take = np.clip(self._take / np.maximum(1.0 - ratio, NO_STEP), LEAST_TAKE, MOST_TAKE)
+        self._last = step
+        return np.asarray(self._take * step)
