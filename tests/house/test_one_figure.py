@@ -172,7 +172,7 @@ def test_the_table_of_ports_tells_what_the_line_does(rig: Rig) -> None:
     if len(line.leaves) > 1 or not line.leaves[0].open:
         return
     voice = voice_for(rig, METRIC)
-    (study,) = port_studies(rig)
+    (study,) = port_studies(rig, None)
     row = port_row(study.line, study.found, study.port, study.best, voice)
     figures = as_dict(figures_at(line, assess(line), 0))
     if line.leaves[0].way[0].gate_opening not in (None, 1.0):

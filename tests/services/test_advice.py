@@ -10,7 +10,7 @@ import pytest
 from fenwick.core.search.changes import EXCHANGE
 from fenwick.core.search.figures import figures_at
 from fenwick.data import Database
-from fenwick.data.demo import demo_rig
+from fenwick.data.demo import demo_rig, demo_shop
 from fenwick.data.lines import line_state
 from fenwick.rig import Rig, check_rig
 from fenwick.rig.edits.changes import apply_candidate
@@ -87,19 +87,27 @@ def test_every_change_told_is_what_it_comes_to_when_made(rig: Rig) -> None:
         assert outcome.acts[1] == int(made.acts[0])
 
 
-def test_the_table_of_ports_tells_the_first_of_what_the_line_alone_is_told(bench: Rig) -> None:
-    for study in port_studies(bench):
+@pytest.mark.parametrize("whose", ["nobody's", "the shop's"])
+def test_the_table_of_ports_tells_the_first_of_what_the_line_alone_is_told(bench: Rig, whose: str) -> None:
+    owned = demo_shop() if whose == "the shop's" else None
+    for study in port_studies(bench, owned):
         lone = alone(bench, study.line.leaves[study.port].id)
         assert lone is not None
-        first = next(iter(changes_for(lone, None, study.port)), None)
+        first = next(iter(changes_for(lone, owned, study.port)), None)
         assert (study.best and study.best.candidate) == (first and first.candidate)
         if study.best and first:
             assert study.best.acts == first.acts
             assert study.best.flow == pytest.approx(first.flow, rel=2e-3)
 
 
+def test_the_table_of_ports_knows_the_other_vacuums_of_the_shop_too(bench: Rig) -> None:
+    weak = weak_and_stiff(bench)
+    assert EXCHANGE in [study.best.candidate.kind for study in port_studies(weak, demo_shop()) if study.best]
+    assert EXCHANGE not in [study.best.candidate.kind for study in port_studies(weak, None) if study.best]
+
+
 def test_help_at_the_hood_is_told_only_where_no_change_of_the_line_helps(bench: Rig) -> None:
-    for study in port_studies(bench):
+    for study in port_studies(bench, None):
         assert study.best is None or study.hood is None
         if study.hood is not None:
             assert study.hood.id != "outdoors"
@@ -107,7 +115,7 @@ def test_help_at_the_hood_is_told_only_where_no_change_of_the_line_helps(bench: 
 
 
 def test_every_tool_has_a_study_of_its_own_and_gets_no_less_air_alone(bench: Rig) -> None:
-    studies = port_studies(bench)
+    studies = port_studies(bench, None)
     leaves = solve(bench).line.leaves
     assert [study.port for study in studies] == list(range(len(leaves)))
     for together in together_studies(bench):
@@ -124,7 +132,7 @@ def test_a_line_without_combinations_has_none(bench: Rig) -> None:
 
 
 def test_a_figure_to_act_on_is_counted_alike_by_the_studies_and_the_line(bench: Rig) -> None:
-    study = port_studies(bench)[0]
+    study = port_studies(bench, None)[0]
     lone = alone(bench, study.line.leaves[0].id)
     assert lone is not None
     solved = solve(lone)

@@ -8,7 +8,7 @@ from flask.testing import FlaskClient
 
 from fenwick.core.search.changes import Candidate, candidates
 from fenwick.core.search.figures import figures_of_each
-from fenwick.core.search.whatif import try_exchanges
+from fenwick.core.search.whatif import try_all
 from fenwick.data.demo import demo_rig, demo_shop
 from fenwick.rig import Rig, RigError, build_line, edit_rig
 from fenwick.shop import ShopFile, add_item
@@ -85,7 +85,7 @@ def weak() -> Rig:
 def test_another_owned_vacuum_is_among_the_changes(client: FlaskClient, drawer: ShopFile) -> None:
     rig = weak()
     line = build_line(rig)
-    outcomes = try_exchanges(line, 0, with_other_vacuums(rig, drawer))
+    outcomes = try_all(line, 0, (), others=with_other_vacuums(rig, drawer))
     assert outcomes
     assert outcomes[0].candidate == Candidate("vacuum", "drum-vac")
     changed = apply_change(rig, outcomes[0].candidate, drawer)

@@ -6,7 +6,9 @@ The last axis is the variant. A plain float stands for a value that all variants
 from __future__ import annotations
 
 import dataclasses
-from typing import Any, TypeAlias, TypeVar
+from collections.abc import Sequence
+from functools import cache
+from typing import Any, Generic, TypeAlias, TypeVar
 
 import numpy as np
 import numpy.typing as npt
@@ -15,6 +17,14 @@ Array: TypeAlias = npt.NDArray[np.float64]
 Values: TypeAlias = float | Array
 
 T = TypeVar("T")
+
+
+@dataclasses.dataclass(frozen=True)
+class Batch(Generic[T]):
+    """Some of a sequence of single components, as one with many variants."""
+
+    places: tuple[int, ...]  #: in the sequence, in the order of the variants [-]
+    together: T
 
 
 def one_value(values: Values) -> float:
@@ -71,9 +81,20 @@ def _collect_sizes(value: Any, sizes: set[int]) -> None:
     elif isinstance(value, dict):
         for item in value.values():
             _collect_sizes(item, sizes)
-    elif dataclasses.is_dataclass(value):
-        for field in dataclasses.fields(value):
-            _collect_sizes(getattr(value, field.name), sizes)
+    elif dataclasses.is_dataclass(value) and not isinstance(value, type):
+        for name in _names(value):
+            _collect_sizes(getattr(value, name), sizes)
+
+
+@cache
+def _names_in(kind: Any) -> tuple[str, ...]:
+    return tuple(field.name for field in dataclasses.fields(kind))
+
+
+def _names(value: Any) -> tuple[str, ...]:
+    """The fields of a component; asked for as often as one is looked through."""
+    kind: Any = type(value)
+    return _names_in(kind)
 
 
 def take_variants(value: T, part: slice) -> T:
@@ -89,7 +110,7 @@ def _take(value: Any, part: slice) -> Any:
     if isinstance(value, dict):
         return {key: _take(item, part) for key, item in value.items()}
     if dataclasses.is_dataclass(value) and not isinstance(value, type):
-        changed = {f.name: _take(getattr(value, f.name), part) for f in dataclasses.fields(value)}
+        changed = {name: _take(getattr(value, name), part) for name in _names(value)}
         return dataclasses.replace(value, **changed)
     return value
 
@@ -130,6 +151,19 @@ def stack_variants(parts: list[T]) -> T:
     return _stack(parts)  # type: ignore[no-any-return]
 
 
+def batches(parts: Sequence[T]) -> list[Batch[T]]:
+    """Single components that may differ in anything; those alike but for numbers share a batch.
+
+    Parameters
+    ----------
+    parts : as many as one likes, each a single variant
+    """
+    groups: dict[object, list[int]] = {}
+    for i, part in enumerate(parts):
+        groups.setdefault(variant_form(part), []).append(i)
+    return [Batch(tuple(places), _stack([parts[i] for i in places])) for places in groups.values()]
+
+
 def variant_form(value: Any) -> object:
     """What two components must have in common to be variants of one another, as something that can be compared."""
     if isinstance(value, bool | str) or value is None:
@@ -142,8 +176,7 @@ def variant_form(value: Any) -> object:
         return tuple(variant_form(item) for item in value)
     if isinstance(value, dict):
         return tuple((key, variant_form(item)) for key, item in value.items())
-    fields = dataclasses.fields(value)
-    return (type(value).__name__, *(variant_form(getattr(value, field.name)) for field in fields))
+    return (type(value).__name__, *(variant_form(getattr(value, name)) for name in _names(value)))
 
 
 def _stack(values: list[Any]) -> Any:
@@ -159,5 +192,5 @@ def _stack(values: list[Any]) -> Any:
         return tuple(_stack(list(items)) for items in zip(*values, strict=True))
     if isinstance(first, dict):
         return {key: _stack([value[key] for value in values]) for key in first}
-    names = [field.name for field in dataclasses.fields(first)]
+    names = _names(first)
     return dataclasses.replace(first, **{name: _stack([getattr(value, name) for value in values]) for name in names})

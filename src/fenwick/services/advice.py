@@ -6,7 +6,7 @@ from functools import lru_cache
 
 from fenwick.core.search.changes import candidates
 from fenwick.core.search.figures import figures_at
-from fenwick.core.search.whatif import ChangeOutcome, ranked, try_all, try_exchanges
+from fenwick.core.search.whatif import ChangeOutcome, try_all
 from fenwick.rig import Rig
 from fenwick.services.lines import solve
 from fenwick.shop import ShopFile
@@ -24,8 +24,7 @@ def changes_for(rig: Rig, shop: ShopFile | None, port: int) -> tuple[ChangeOutco
     if not line.leaves[port].open:
         return ()
     now = figures_at(line, solved.found, port)
-    exchanged = try_exchanges(line, port, with_other_vacuums(rig, shop), now)
     best: dict[tuple[str, str], ChangeOutcome] = {}
-    for outcome in ranked([*try_all(line, port, candidates(line, port), now), *exchanged]):
+    for outcome in try_all(line, port, candidates(line, port), now, with_other_vacuums(rig, shop)):
         best.setdefault((outcome.candidate.kind, outcome.candidate.part), outcome)
     return tuple(best.values())

@@ -14,6 +14,8 @@ from fenwick.core.search.whatif import ChangeOutcome, try_all
 from fenwick.rig import Rig, build_line
 from fenwick.rig.edits.hood_options import HoodOption, hood_options
 from fenwick.rig.edits.ports import alone
+from fenwick.shop import ShopFile
+from fenwick.shop.into_line import with_other_vacuums
 
 
 @dataclass(frozen=True)
@@ -37,15 +39,17 @@ class TogetherStudy:
 
 
 @lru_cache(maxsize=32)
-def port_studies(rig: Rig) -> tuple[PortStudy, ...]:
-    """Every port of a rig, alone."""
-    line = build_line(rig)
-    return tuple(_study(rig, line_alone(line, port), port) for port in range(len(line.leaves)))
+def port_studies(rig: Rig, shop: ShopFile | None) -> tuple[PortStudy, ...]:
+    """Every port of a rig, alone; the vacuums of its shop are among what would help."""
+    line, others = build_line(rig), with_other_vacuums(rig, shop)
+    return tuple(_study(rig, line, others, port) for port in range(len(line.leaves)))
 
 
-def _study(rig: Rig, line: Line, port: int) -> PortStudy:
+def _study(rig: Rig, whole: Line, others: dict[str, Line], port: int) -> PortStudy:
+    line = line_alone(whole, port)
+    exchanged = {name: line_alone(other, port) for name, other in others.items()}
     found = assess(line)
-    changes = try_all(line, port, candidates(line, port), figures_at(line, found, port))
+    changes = try_all(line, port, candidates(line, port), figures_at(line, found, port), exchanged)
     best = next(iter(changes), None)
     return PortStudy(port, line, found, best, None if best else _at_hood(rig, line.leaves[port].id, found))
 

@@ -8,7 +8,7 @@ import pytest
 from fenwick.core.components.vacuum import Nameplate
 from fenwick.core.judging.assess import assess
 from fenwick.core.search.changes import EXCHANGE, Candidate, candidates
-from fenwick.core.search.whatif import ChangeOutcome, Pair, ranked, try_all, try_exchanges
+from fenwick.core.search.whatif import ChangeOutcome, Pair, ranked, try_all
 from fenwick.data.demo import demo_rig
 from fenwick.rig import Rig, build_line
 from fenwick.rig.edits.changes import apply_candidate, candidate_key, candidate_of
@@ -61,7 +61,7 @@ def test_pulling_less_is_no_first_step_towards_a_bin_that_holds_and_a_ring_is() 
     curve = line.vacuum.curve
     assert isinstance(curve, Nameplate)
     weak = replace(line, vacuum=replace(line.vacuum, curve=replace(curve, sealed_suction=0.75 * curve.sealed_suction)))
-    assert [outcome for outcome in try_exchanges(line, 0, {"weak": weak}) if not outcome.mends] == []
+    assert [outcome for outcome in try_all(line, 0, (), others={"weak": weak}) if not outcome.mends] == []
     ring = _outcome_of("stiffen", folding=(0.4, 0.6), acts=(2, 2))
     assert ranked([ring, _outcome_of(EXCHANGE, folding=(0.4, 0.6), acts=(2, 2))]) == (ring,)
 

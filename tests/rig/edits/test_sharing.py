@@ -65,7 +65,7 @@ def test_tools_used_together_share_the_air() -> None:
     assert row.name == "Bandsaw + Floor sweep"
     alone_rows = {
         row.id: float(row.flow.split()[0])
-        for s in port_studies(rig)
+        for s in port_studies(rig, None)
         for row in [port_row(s.line, s.found, s.port, s.best, voice)]
     }
     shared = [float(part.split()[-2]) for part in row.flows.split(", ")]

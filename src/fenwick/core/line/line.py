@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from dataclasses import dataclass, field
+from functools import cached_property
 
 import numpy as np
 
@@ -29,12 +30,12 @@ class Leaf:
         """That of its own branch."""
         return self.way[0].id
 
-    @property
+    @cached_property
     def parts(self) -> frozenset[str]:
         """Ids of the elements on its way to the trunk."""
         return frozenset(part.id for branch in self.way for part in branch.elements)
 
-    @property
+    @cached_property
     def open(self) -> bool:
         """Whether every gate on its way is at least a little open, in some variant."""
         gates = [branch.gate_opening for branch in self.way if branch.gate_opening is not None]
@@ -66,29 +67,29 @@ class Line:
     earthed: bool = False  #: its hoses are earthed as far as they can be
     usual_dust: Dust | None = None  #: on the filter, and at ports with none of their own; None: the same as `dust`
 
-    @property
+    @cached_property
     def variants(self) -> int:
         """How many variants this line describes [-]."""
         return variant_count(self)
 
-    @property
+    @cached_property
     def leaves(self) -> tuple[Leaf, ...]:
         """Every tool port with the gates between it and the trunk, in the order of the file."""
         return tuple(_leaves(self.branches, ()))
 
-    @property
+    @cached_property
     def idle_parts(self) -> frozenset[str]:
         """Ids of the parts on branches that no open port uses."""
         used = {part.id for leaf in self.leaves if leaf.open for branch in leaf.way for part in branch.elements}
         every = {part.id for leaf in self.leaves for branch in leaf.way for part in branch.elements}
         return frozenset(every - used)
 
-    @property
+    @cached_property
     def separators(self) -> tuple[Separator, ...]:
         """The separators of the trunk that have a bin, in the order of the air."""
         return tuple(element for element in self.trunk if isinstance(element, Separator))
 
-    @property
+    @cached_property
     def stages(self) -> tuple[Separator | WetStage, ...]:
         """Everything in the trunk that takes dust out of the air, in the order of the air."""
         return tuple(element for element in self.trunk if isinstance(element, Separator | WetStage))

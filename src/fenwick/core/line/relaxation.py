@@ -1,7 +1,7 @@
 """How far to go along each step of a repeated substitution: Aitken's rule, value by value.
 
 What creeps towards its end by the same share of the way each time is taken there at once, what swings about it is held
-back; both are told by comparing a step with the one before it.
+back; both are told by comparing a step with the one before it. Steps are ratios, since the values are resistances.
 """
 
 from __future__ import annotations
@@ -22,24 +22,14 @@ class Relaxation:
         self._last: Array | None = None
 
     def next(self, used: Array, found: Array) -> Array:
-        """What to put in next.
+        """What to put in next; what is nothing, or becomes it, is taken as found.
 
         Parameters
         ----------
-        used : what was put in, of any shape [any unit]
+        used : what was put in, not below nothing, of any shape [any unit]
         found : what came out of it [the same unit]
         """
-        return used + self._taken(found - used)
-
-    def next_positive(self, used: Array, found: Array) -> Array:
-        """What to put in next where only what is not below nothing has a meaning: steps are ratios.
-
-        Parameters
-        ----------
-        used : what was put in, of any shape [any unit]
-        found : what came out of it [the same unit]
-        """
-        there = used > 0.0
+        there = (used > 0.0) & (found > 0.0)
         growth = np.log(np.divide(found, used, out=np.ones_like(found), where=there))
         return np.where(there, used * np.exp(self._taken(growth)), found)
 

@@ -2,7 +2,7 @@
 
 Each row is treated as R = Δp/ṁ². Per pass the network is reduced in series and parallel from the ports to the fan, met
 with the fan curve, split back, and R is refreshed at the new flows. By that alone a laminar path, whose R goes with
-1/ṁ, creeps, and a node with a strong jet swings: both are relaxed. Nodes hold *static* suction: every arriving segment
+1/ṁ, creeps, and one that chokes swings: so R is relaxed. Nodes hold *static* suction: every arriving segment
 pays one velocity head of its own, and the trunk recovers (2S − 1) of its own, S = Σ (ṁ_i/ṁ_c)(v_i/v_c) cos α_i, the
 momentum that arrives. Air is isothermal along the line; its density follows the local static pressure.
 """
@@ -24,6 +24,7 @@ from fenwick.core.line.relaxation import Relaxation
 
 MAX_PASSES = 60
 PLAIN_PASSES = 3  #: the first steps are too wild to say anything about the next
+STRAGGLING_PASSES = 20  #: after which a node's momentum is held back
 TOLERANCE_PA = 0.01  #: summed over a line; the promise is 1 Pa
 TOLERANCE_FLOW = 1e-4  #: of each flow from one pass to the next: beside a wide leak 0.01 Pa still move some [-]
 LEAST_FLOW = 1e-4  #: of the fan's flow, below which nobody asks for a flow: what a shut gate lets pass [-]
@@ -168,7 +169,7 @@ def solve_network(network: Network, fan: Fan, room: RoomAir) -> Flows:
     state.mass[:] = 0.5 * fan.open_mass_flow / _width(network)
     state.spread()
     resistance = state.fresh_resistance()
-    by_resistance, by_momentum = Relaxation(), Relaxation()
+    relaxation = Relaxation()
     passes = 0
     while True:
         passes += 1
@@ -187,11 +188,8 @@ def solve_network(network: Network, fan: Fan, room: RoomAir) -> Flows:
             if worst >= 1.0:
                 raise NotConvergedError(worst, passes)
             break
-        if passes <= PLAIN_PASSES:
-            resistance, state.momentum = fresh, momentum
-        else:
-            resistance = by_resistance.next_positive(resistance, fresh)
-            state.momentum = by_momentum.next(state.momentum, momentum)
+        resistance = fresh if passes <= PLAIN_PASSES else relaxation.next(resistance, fresh)
+        state.momentum = momentum if passes <= STRAGGLING_PASSES else 0.5 * (state.momentum + momentum)
     return _flows(state, residual, passes)
 
 

@@ -7,7 +7,7 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from fenwick.core.arrays import Array, one_value, stack_variants, variant_form
+from fenwick.core.arrays import Array, batches, one_value
 from fenwick.core.components.separator import Separator, SlottedDisc
 from fenwick.core.judging.assess import assess
 from fenwick.core.line.line import Line
@@ -94,15 +94,11 @@ def effects(line: Line, stage: Separator) -> tuple[tuple[Effect, ...], tuple[Eff
 
 def _kept_of_each(lines: list[Line]) -> list[float]:
     """What all stages keep, of single lines that may differ in anything."""
-    groups: dict[object, list[int]] = {}
-    for i, line in enumerate(lines):
-        groups.setdefault(variant_form(line), []).append(i)
     shares = [0.0] * len(lines)
-    for members in groups.values():
-        kept = assess(stack_variants([lines[i] for i in members])).kept
-        assert kept is not None, "the dust is known"
-        for i, share in zip(members, np.broadcast_to(kept, (len(members),)), strict=True):
-            shares[i] = float(share)
+    for batch in batches(lines):
+        kept = _kept(batch.together)
+        for place, share in zip(batch.places, np.broadcast_to(kept, (len(batch.places),)), strict=True):
+            shares[place] = float(share)
     return shares
 
 
@@ -131,10 +127,10 @@ def sweeps(line: Line, stage: Separator) -> tuple[Sweep, ...]:
         Sweep(
             "fill",
             fill,
-            _kept(line, stage.changed(bin=replace(stage.bin, fill_height=fill))),
+            _kept(with_stage(line, stage.changed(bin=replace(stage.bin, fill_height=fill)))),
             _now(line, stage, "fill"),
         ),
-        Sweep("tilt", tilt, _kept(line, stage.changed(tilt=tilt)), _now(line, stage, "tilt")),
+        Sweep("tilt", tilt, _kept(with_stage(line, stage.changed(tilt=tilt))), _now(line, stage, "tilt")),
     ]
     leaking = with_stage(line, stage.changed(bin=replace(stage.bin, leak_area=leaks)))
     assessed = assess(leaking)
@@ -147,9 +143,9 @@ def sweeps(line: Line, stage: Separator) -> tuple[Sweep, ...]:
     return tuple(found)
 
 
-def _kept(line: Line, stage: Separator) -> Array:
-    kept = assess(with_stage(line, stage)).kept
-    assert kept is not None
+def _kept(line: Line) -> Array:
+    kept = assess(line).kept
+    assert kept is not None, "the dust is known"
     return kept
 
 

@@ -8,7 +8,7 @@ from dataclasses import dataclass
 import numpy as np
 import numpy.typing as npt
 
-from fenwick.core.arrays import Array, stack_variants, variant_form
+from fenwick.core.arrays import Array, batches
 from fenwick.core.judging.assess import Assessment, assess
 from fenwick.core.judging.check import LEVEL_WORDS
 from fenwick.core.judging.checks import carrying_check, kept_level
@@ -100,14 +100,10 @@ def figures_of_each(lines: Sequence[Line], port: int) -> list[Figures]:
     ----------
     port : its place among the leaves of the line [-]
     """
-    groups: dict[object, list[int]] = {}
-    for i, line in enumerate(lines):
-        groups.setdefault(variant_form(line), []).append(i)
     solved: dict[int, Figures] = {}
-    for members in groups.values():
-        batch = stack_variants([lines[i] for i in members])
-        found = figures_at(batch, assess(batch), port)
-        solved |= {member: found.variant(i) for i, member in enumerate(members)}
+    for batch in batches(lines):
+        found = figures_at(batch.together, assess(batch.together), port)
+        solved |= {place: found.variant(i) for i, place in enumerate(batch.places)}
     return [solved[i] for i in range(len(lines))]
 
 

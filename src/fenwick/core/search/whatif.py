@@ -131,7 +131,11 @@ class _Batch:
 
 
 def try_all(
-    line: Line, port: int, changes: tuple[Candidate, ...], now: Figures | None = None
+    line: Line,
+    port: int,
+    changes: tuple[Candidate, ...],
+    now: Figures | None = None,
+    others: Mapping[str, Line] | None = None,
 ) -> tuple[ChangeOutcome, ...]:
     """What each change alone comes to, the most useful first; those that gain nothing are left out.
 
@@ -144,8 +148,10 @@ def try_all(
     port : place among the leaves [-]
     changes : from `candidates`
     now : figures of the line as it stands, where they are known already
+    others : the line with other vacuums in the place of its own, by the name that their candidates bear
     """
-    if not changes:
+    others = others or {}
+    if not changes and not others:
         return ()
     alone = {change: made for change in changes if (made := KINDS[change.kind].apart(line, change)) is not None}
     together = tuple(change for change in changes if change not in alone)
@@ -153,25 +159,9 @@ def try_all(
     found = figures_at(batch, _with_rings(batch, assess(batch), together), port)
     now = now or found.variant(0)
     after = [(change, found.variant(i)) for i, change in enumerate(together, start=1)]
-    after += zip(alone, figures_of_each(list(alone.values()), port), strict=True)
+    anew = alone | {Candidate(EXCHANGE, name): exchanged for name, exchanged in others.items()}
+    after += zip(anew, figures_of_each(list(anew.values()), port), strict=True)
     return ranked(_outcome(change, now, new) for change, new in after)
-
-
-def try_exchanges(
-    line: Line, port: int, others: Mapping[str, Line], now: Figures | None = None
-) -> tuple[ChangeOutcome, ...]:
-    """What other vacuums in the place of the line's own come to; those that gain nothing are left out.
-
-    Parameters
-    ----------
-    line : a single variant
-    port : place among the leaves [-]
-    others : the line with each of them, by the name that its candidate bears
-    now : figures of the line as it stands, where they are known already
-    """
-    now = now or figures_at(line, assess(line), port)
-    figures = figures_of_each(list(others.values()), port)
-    return ranked(_outcome(Candidate(EXCHANGE, name), now, new) for name, new in zip(others, figures, strict=True))
 
 
 def _outcome(change: Candidate, before: Figures, after: Figures) -> ChangeOutcome:

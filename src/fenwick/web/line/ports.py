@@ -21,6 +21,7 @@ from fenwick.web.kit.database import session
 from fenwick.web.kit.history import save
 from fenwick.web.kit.units import unit_system
 from fenwick.web.line.routes import bp
+from fenwick.web.line.view import voice_of
 from fenwick.wording.hood import gain_words, option_words
 from fenwick.wording.ports import PortRow, TogetherRow, port_row, together_row
 from fenwick.wording.say import Voice
@@ -39,7 +40,7 @@ def _page(state: LineState, error: str = "") -> str:
     return render_template(
         "line/ports.html",
         state=state,
-        rows=[(row, _bar(study.found.fate)) for row, study in zip(_rows(rig), port_studies(rig), strict=True)],
+        rows=[(row, _bar(study.found.fate)) for row, study in zip(_rows(state), _studies(state), strict=True)],
         together=[(row, _bar(s.found.fate)) for row, s in zip(_together(rig), together_studies(rig), strict=True)],
         error=error,
         lines=line_names(session(), state.id),
@@ -51,9 +52,13 @@ def _bar(fate: Fate | None) -> Markup | None:
     return render_small_fate(fate, BAR) if fate else None
 
 
-def _rows(rig: Rig) -> list[PortRow]:
-    voice = voice_for(rig, unit_system())
-    return [_helped(port_row(s.line, s.found, s.port, s.best, voice), s, voice) for s in port_studies(rig)]
+def _studies(state: LineState) -> tuple[PortStudy, ...]:
+    return port_studies(state.rig, state.owned)
+
+
+def _rows(state: LineState) -> list[PortRow]:
+    voice = voice_of(state, unit_system())
+    return [_helped(port_row(s.line, s.found, s.port, s.best, voice), s, voice) for s in _studies(state)]
 
 
 def _helped(row: PortRow, study: PortStudy, voice: Voice) -> PortRow:
@@ -115,7 +120,7 @@ def choose_use(line_id: int) -> ResponseReturnValue:
 def ports_csv(line_id: int) -> ResponseReturnValue:
     """The same as CSV, figures with their units."""
     state = line_state(session(), line_id)
-    return _csv(_rows(state.rig), PortRow, "ports.csv")
+    return _csv(_rows(state), PortRow, "ports.csv")
 
 
 @bp.get("/lines/<int:line_id>/used-together.csv")
