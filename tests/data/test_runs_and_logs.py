@@ -154,12 +154,12 @@ def test_typed_cuts_that_no_log_can_hold_are_refused_in_words() -> None:
 def test_a_log_taken_away_comes_back_and_one_of_no_line_is_refused(session: Session) -> None:
     log = begin_log(session, 1, "gone")
     assert remove_log(session, log) == 1
-    assert log not in [one for one, _, _ in logs_of(session, 1)]
+    assert log not in [one.id for one in logs_of(session, 1)]
     assert log_states(session, [log]) == {}
     with pytest.raises(NotFoundError):
         log_state(session, log)
     assert remove_log(session, log, back=True) == 1
-    assert logs_of(session, 1)[0][0] == log  # the newest first
+    assert logs_of(session, 1)[0].id == log  # the newest first
     with pytest.raises(NotFoundError):
         begin_log(session, 99, "nowhere")
 

@@ -13,7 +13,7 @@ from hypothesis import strategies as st
 from fenwick.core.bench.trials.monitor import monitored, ordered
 from fenwick.drawing.axes import span_ticks
 from fenwick.drawing.log_chart import MOST_POINTS, _thinned, render_log
-from fenwick.drawing.runs_chart import StateRow, render_runs, runs_scene
+from fenwick.drawing.runs_chart import RunMark, StateRow, render_runs, runs_scene
 from fenwick.wording.say import Voice
 
 METRIC, INCH = Voice("metric", {}), Voice("inch", {})
@@ -27,7 +27,7 @@ def test_every_run_interval_and_expectation_lies_within_the_frame(
     states = [
         StateRow(
             name,
-            tuple((i, v, i % 3 > 0) for i, v in enumerate(values)),
+            tuple(RunMark(i, v, i % 3 > 0) for i, v in enumerate(values)),
             float(np.mean(values)),
             min(values),
             max(values),
@@ -47,12 +47,12 @@ def test_every_run_interval_and_expectation_lies_within_the_frame(
     assert scene.expected is None or frame[0] <= scene.expected <= frame[1]
     svg = ElementTree.fromstring(str(render_runs(scene)))
     hollow = [c for c in svg.iter() if c.get("class") == "run apart"]
-    assert len(hollow) == sum(not counts for state in states for _, _, counts in state.runs)
+    assert len(hollow) == sum(not run.counts for state in states for run in state.runs)
 
 
 def test_nothing_read_draws_nothing_and_a_single_run_draws() -> None:
     assert str(render_runs(runs_scene([StateRow("a", (), None, None, None)], 0.9, "share", METRIC, (0.0, 1.0)))) == ""
-    scene = runs_scene([StateRow("a", ((1, 12.0, True),), 12.0, None, None)], None, "force", INCH, (0.0, np.inf))
+    scene = runs_scene([StateRow("a", (RunMark(1, 12.0, True),), 12.0, None, None)], None, "force", INCH, (0.0, np.inf))
     assert scene is not None
     assert "nothing that counts" in scene.description
     assert len(scene.ticks) >= 2
@@ -60,7 +60,7 @@ def test_nothing_read_draws_nothing_and_a_single_run_draws() -> None:
 
 def test_runs_of_one_value_stand_beside_each_other() -> None:
     scene = runs_scene(
-        [StateRow("a", tuple((i, 0.5, True) for i in range(3)), 0.5, 0.4, 0.6)], None, "share", METRIC, (0, 1)
+        [StateRow("a", tuple(RunMark(i, 0.5, True) for i in range(3)), 0.5, 0.4, 0.6)], None, "share", METRIC, (0, 1)
     )
     assert scene is not None
     places = [(dot.x, dot.y) for dot in scene.rows[0].dots]

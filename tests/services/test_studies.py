@@ -114,7 +114,7 @@ def test_a_hunt_begins_with_what_tuning_left_unsure_and_only_while_it_is_on(docu
 
 def test_a_case_has_every_fault_in_several_degrees_and_is_kept(rig: Rig) -> None:
     case = case_of(rig)
-    keys = [key for key, _, _ in case.lines]
+    keys = [one.fault for one in case.lines]
     assert len(keys) > len(set(keys)) > 4
     assert case_of(rig) is case
 

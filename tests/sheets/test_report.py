@@ -5,7 +5,7 @@ import dataclasses
 import re
 import zlib
 
-from fenwick.drawing.runs_chart import StateRow, runs_scene
+from fenwick.drawing.runs_chart import RunMark, StateRow, runs_scene
 from fenwick.sheets.report import Budget, Report, ReportedRun, write_report
 from fenwick.wording.say import Voice
 
@@ -65,7 +65,7 @@ def test_what_its_letters_lack_is_spelled() -> None:
 
 
 def test_the_picture_of_the_runs_is_drawn_with_its_key() -> None:
-    states = [StateRow("leaning", ((1, 0.93, True), (2, 0.95, False)), 0.93, 0.92, 0.94)]
+    states = [StateRow("leaning", (RunMark(1, 0.93, True), RunMark(2, 0.95, False)), 0.93, 0.92, 0.94)]
     scene = runs_scene(states, 0.91, "share", METRIC, (0.0, 1.0))
     assert scene is not None
     drawn = text_of(write_report(dataclasses.replace(REPORT, scene=scene)))

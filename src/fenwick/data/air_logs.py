@@ -13,6 +13,7 @@ from sqlmodel import Session, col, select
 from fenwick.core.bench.trials.monitor import MOST_CUTS, Log, Monitored, monitored, ordered
 from fenwick.data.lines import NotFoundError
 from fenwick.data.remembered import hold, remembered
+from fenwick.data.removal import mark_removed
 from fenwick.data.tables import DustLine
 from fenwick.data.trial_tables import AirLog, AirLogRow
 
@@ -117,12 +118,21 @@ def _log_state(log: AirLog, read: Sequence[tuple[float, float]]) -> LogState:
     )
 
 
-def logs_of(session: Session, line_id: int) -> list[tuple[int, str, str]]:
-    """(id, name, date) of a line's logs, the newest first."""
+@dataclass(frozen=True)
+class LogName:
+    """A log in a list."""
+
+    id: int
+    name: str
+    on: str
+
+
+def logs_of(session: Session, line_id: int) -> list[LogName]:
+    """A line's logs, the newest first."""
     mine = select(AirLog).where(AirLog.line_id == line_id, col(AirLog.removed_at).is_(None))
     wanted = mine.order_by(col(AirLog.id).desc())
     rows = remembered(session, ("air logs", line_id), lambda: list(session.exec(wanted).all()))
-    return [(log.id, log.name, log.created_at.date().isoformat()) for log in rows if log.id is not None]
+    return [LogName(log.id, log.name, log.created_at.date().isoformat()) for log in rows if log.id is not None]
 
 
 def remove_log(session: Session, log_id: int, *, back: bool = False) -> int:
@@ -130,9 +140,7 @@ def remove_log(session: Session, log_id: int, *, back: bool = False) -> int:
     log = session.get(AirLog, log_id)
     if log is None:
         raise NotFoundError(f"There is no log number {log_id} in this shop.")
-    log.removed_at = None if back else datetime.now(UTC)
-    session.add(log)
-    session.commit()
+    mark_removed(session, log, back=back)
     return log.line_id
 
 

@@ -3,11 +3,11 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from datetime import UTC, datetime
 
 from sqlmodel import Session, col, select
 
 from fenwick.data.lines import NotFoundError
+from fenwick.data.removal import mark_removed
 from fenwick.data.tables import Shop
 from fenwick.data.trial_tables import Device
 
@@ -66,9 +66,7 @@ def remove_device(session: Session, device_id: int, *, back: bool = False) -> No
     row = session.get(Device, device_id)
     if row is None:
         raise NotFoundError("There is no such device in this shop.")
-    row.removed_at = None if back else datetime.now(UTC)
-    session.add(row)
-    session.commit()
+    mark_removed(session, row, back=back)
 
 
 def _state(row: Device) -> DeviceState:

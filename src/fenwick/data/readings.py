@@ -3,12 +3,12 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from datetime import UTC, datetime
 
 from sqlmodel import Session, col, select
 
 from fenwick.core.tuning.readings import Reading as Read
 from fenwick.data.lines import NotFoundError
+from fenwick.data.removal import mark_removed
 from fenwick.data.tables import DustLine, ReadingRow
 
 
@@ -86,9 +86,7 @@ def take_away(session: Session, line_id: int, reading: int, *, back: bool = Fals
     row = session.get(ReadingRow, reading)
     if row is None or row.line_id != line_id or (row.removed_at is None) == back:
         return False
-    row.removed_at = None if back else datetime.now(UTC)
-    session.add(row)
-    session.commit()
+    mark_removed(session, row, back=back)
     return True
 
 

@@ -14,6 +14,7 @@ from fenwick.core.bench.trials.order import run_order
 from fenwick.core.bench.trials.plan import Plan
 from fenwick.data.lines import NotFoundError
 from fenwick.data.remembered import hold
+from fenwick.data.removal import mark_removed
 from fenwick.data.tables import DustLine
 from fenwick.data.trial_tables import AirLog, RunEntry, RunPhoto, Trial, TrialRun
 from fenwick.trials.document import read_plan, write_plan
@@ -164,9 +165,7 @@ def remove_trial(session: Session, trial_id: int, *, back: bool = False) -> int:
     trial = session.get(Trial, trial_id)
     if trial is None:
         raise NotFoundError(f"There is no test number {trial_id} in this shop.")
-    trial.removed_at = None if back else datetime.now(UTC)
-    session.add(trial)
-    session.commit()
+    mark_removed(session, trial, back=back)
     return trial.line_id
 
 

@@ -62,7 +62,7 @@ def render_floor(shop: ShopFile, plan: FloorPlan, lengths: dict[str, str], name:
         margin=MARGIN,
         room=(MARGIN, MARGIN, room.width_m * scale, room.depth_m * scale),
         grid=_grid(room.width_m, room.depth_m, scale, height),
-        items=[_item(*thing, scale, at) for thing in _things(shop)],
+        items=[_item(thing, scale, at) for thing in _things(shop)],
         runs=runs,
         spot=spot,
         description="The shop from above: "
@@ -71,44 +71,38 @@ def render_floor(shop: ShopFile, plan: FloorPlan, lengths: dict[str, str], name:
     )
 
 
-Thing = tuple[str, str, str, PlacePart, float, float]
+@dataclass(frozen=True)
+class _Thing:
+    """Something that stands on the floor."""
+
+    id: str
+    kind: str
+    name: str
+    place: PlacePart
+    width: float  #: [m]
+    depth: float  #: [m]
 
 
-def _things(shop: ShopFile) -> list[Thing]:
+def _things(shop: ShopFile) -> list[_Thing]:
     """Furniture first, so that what stands on it lies on top."""
-    things: list[Thing] = [
-        (item.id, "furniture", item.name, item.place, item.width_m, item.depth_m) for item in shop.furniture
+    things: list[_Thing] = [
+        _Thing(item.id, "furniture", item.name, item.place, item.width_m, item.depth_m) for item in shop.furniture
     ]
-    things += [(c.id, "outlet", c.name, c.place, 0.16, 0.16) for c in shop.circuits if c.place]
-    things += [(v.id, "vacuum", v.name, v.place, 0.42, 0.42) for v in shop.vacuums if v.place]
+    things += [_Thing(c.id, "outlet", c.name, c.place, 0.16, 0.16) for c in shop.circuits if c.place]
+    things += [_Thing(v.id, "vacuum", v.name, v.place, 0.42, 0.42) for v in shop.vacuums if v.place]
     if shop.separator_place:
-        things.append(("separator", "separator", "Separator", shop.separator_place, 0.4, 0.4))
-    things += [(t.id, "tool", t.ports[0].name, t.place, TOOL_SIDE, TOOL_SIDE) for t in shop.tools if t.place]
+        things.append(_Thing("separator", "separator", "Separator", shop.separator_place, 0.4, 0.4))
+    things += [_Thing(t.id, "tool", t.ports[0].name, t.place, TOOL_SIDE, TOOL_SIDE) for t in shop.tools if t.place]
     return things
 
 
-def _item(
-    item_id: str,
-    kind: str,
-    name: str,
-    place: PlacePart,
-    width: float,
-    depth: float,
-    scale: float,
-    at: Callable[[float, float], tuple[float, float]],
-) -> Item:
-    x, y = at(place.x_m, place.y_m)
-    w, h = width * scale, depth * scale
-    return Item(
-        item_id,
-        kind,
-        name,
-        x,
-        y,
-        w,
-        h,
-        y - h / 2 + 14.0 if kind == "furniture" and w >= h else y + (4.0 if kind == "furniture" else h / 2 + 13.0),
-    )
+def _item(thing: _Thing, scale: float, at: Callable[[float, float], tuple[float, float]]) -> Item:
+    x, y = at(thing.place.x_m, thing.place.y_m)
+    w, h = thing.width * scale, thing.depth * scale
+    name_y = y + h / 2 + 13.0
+    if thing.kind == "furniture":  # is named inside itself, for things stand around it
+        name_y = y - h / 2 + 14.0 if w >= h else y + 4.0
+    return Item(thing.id, thing.kind, thing.name, x, y, w, h, name_y)
 
 
 def _grid(width: float, depth: float, scale: float, height: float) -> list[tuple[float, float, float, float]]:

@@ -18,11 +18,20 @@ MOST_LETTERS = 48  #: of a state's name
 
 
 @dataclass(frozen=True)
+class RunMark:
+    """One run."""
+
+    number: int
+    outcome: float
+    counts: bool
+
+
+@dataclass(frozen=True)
 class StateRow:
     """One state."""
 
     name: str
-    runs: tuple[tuple[int, float, bool], ...]  #: (number, outcome, whether it counts)
+    runs: tuple[RunMark, ...]
     mean: float | None
     low: float | None
     high: float | None
@@ -77,7 +86,7 @@ def runs_scene(
     quantity, voice : of the outcome, and whose units
     within : least and most that can be
     """
-    values = [value for state in states for _, value, _ in state.runs]
+    values = [run.outcome for state in states for run in state.runs]
     values += [end for state in states for end in (state.low, state.high) if end is not None]
     if not values:
         return None
@@ -110,10 +119,10 @@ def _drawn(state: StateRow, y: float, x: Callable[[float], float]) -> DrawnState
 def _dots(state: StateRow, y: float, x: Callable[[float], float]) -> list[Dot]:
     """Runs of one value beside each other, not on top of each other."""
     dots: list[Dot] = []
-    for number, value, counts in state.runs:
-        at = x(value)
+    for run in state.runs:
+        at = x(run.outcome)
         near = sum(abs(at - dot.x) < 10.0 for dot in dots)
-        dots.append(Dot(at, y - 8.0 - 9.0 * near if near < 2 else y - 8.0, number, counts))
+        dots.append(Dot(at, y - 8.0 - 9.0 * near if near < 2 else y - 8.0, run.number, run.counts))
     return dots
 
 

@@ -31,18 +31,26 @@ def differences(left: Rig, right: Rig) -> list[Difference]:
             found.append(Difference(part, "part", None, (None, None), (a is None, b is None)))
             continue
         for key in dict.fromkeys([*a, *b]):
-            values = (a.get(key, (None, None, None))[0], b.get(key, (None, None, None))[0])
+            values = tuple(one[key].value if key in one else None for one in (a, b))
             if values[0] != values[1]:
-                _, title, quantity = a.get(key) or b[key]
-                found.append(Difference(part, title, quantity, values, (False, False)))
+                fact = a.get(key) or b[key]
+                found.append(Difference(part, fact.title, fact.quantity, (values[0], values[1]), (False, False)))
     return found
 
 
-Leaf = tuple[Any, str, str | None]  #: value, title, quantity
+@dataclass(frozen=True)
+class _Fact:
+    """One value of a part."""
+
+    value: Any
+    title: str
+    quantity: str | None
+
+
 SKIPPED = ("id", "name", "kind", "elements", "branches")  #: keys that say what a part is, or hold parts of their own
 
 
-def _parts(rig: Rig) -> dict[str, dict[str, Leaf]]:
+def _parts(rig: Rig) -> dict[str, dict[str, _Fact]]:
     """Leaves of every part, by the key below the part."""
     document = rig.model_dump(mode="json")
     places = [(top, top, document[top]) for top in ("site", "vacuum", "dust") if document[top] is not None]
@@ -53,11 +61,11 @@ def _parts(rig: Rig) -> dict[str, dict[str, Leaf]]:
     places += [(e["id"], f"line.elements[{i}]", e) for i, e in enumerate(document["line"]["elements"])]
     parts = {part: dict(_leaves(value, path, len(path), document)) for part, path, value in places}
     if rig.dust is not None:
-        parts["dust"]["kind"] = (rig.dust.kind, "Dust", None)
+        parts["dust"]["kind"] = _Fact(rig.dust.kind, "Dust", None)
     return parts
 
 
-def _leaves(value: Any, path: str, root: int, document: Any) -> Iterator[tuple[str, Leaf]]:
+def _leaves(value: Any, path: str, root: int, document: Any) -> Iterator[tuple[str, _Fact]]:
     if isinstance(value, dict):
         for key, inner in value.items():
             if key not in SKIPPED:
@@ -68,4 +76,4 @@ def _leaves(value: Any, path: str, root: int, document: Any) -> Iterator[tuple[s
     else:
         facts = describe(Rig, path, document)
         title, quantity = (facts.title, facts.quantity) if facts else (path[root:], None)
-        yield path[root:], (value, title, quantity)
+        yield path[root:], _Fact(value, title, quantity)

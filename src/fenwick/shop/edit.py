@@ -138,7 +138,7 @@ def _usual(shop: ShopFile, group: str) -> dict[str, Any]:
         case "circuits":
             return {"name": "Outlet", "rating_a": 16.0, "place": {"x_m": 0.0, "y_m": middle["y_m"]}}
         case "vacuums":
-            return {**guess_vacuum(Answers(vacuum=COMMONEST_VACUUM))[0], "place": middle}
+            return {**guess_vacuum(Answers(vacuum=COMMONEST_VACUUM)).document, "place": middle}
         case "tools":
             return {**tool_of_kind(COMMONEST), "place": middle}
         case "hoses":

@@ -6,7 +6,7 @@ from collections.abc import Sequence
 
 from fenwick.core.bench.trials.budget import DoubtSource
 from fenwick.core.bench.trials.compare import CANNOT_SHOW, NOT_SHOWN, REAL, Comparison
-from fenwick.core.bench.trials.foresight import Foresight
+from fenwick.core.bench.trials.foresight import Foresight, SharePair
 from fenwick.core.bench.trials.judge import Judged, better
 from fenwick.core.bench.trials.plan import LOOK, MASSES, RULER, WAYS, Plan
 from fenwick.core.bench.trials.ranks import Ranked, fewest
@@ -145,9 +145,9 @@ def _look_words(plan: Plan, found: Foresight) -> str:
     return "Grades have an order, no distance: so many looks can show which state is darker, not by how much."
 
 
-def pair_words(pairs: tuple[tuple[float, float, bool], ...]) -> list[tuple[str, bool]]:
+def pair_words(pairs: Sequence[SharePair]) -> list[tuple[str, bool]]:
     """(“90 from 95 %”, whether it can tell them apart)."""
-    return [(f"{percent(a)} from {percent(b)} %", can) for a, b, can in pairs]
+    return [(f"{percent(pair.one)} from {percent(pair.other)} %", pair.can) for pair in pairs]
 
 
 def budget_words(plan: Plan, sources: Sequence[DoubtSource], state: Summary, voice: Voice) -> list[tuple[str, str]]:

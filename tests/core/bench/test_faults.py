@@ -78,15 +78,15 @@ def test_faults_of_the_separator_cost_what_is_kept(line: Line, key: str) -> None
 
 
 def test_a_line_has_only_the_faults_it_can_have(line: Line, bench: Line) -> None:
-    keys = {fault.key for fault, _, _ in possible(line)}
+    keys = {one.fault for one in possible(line)}
     assert HEALTHY in keys
     assert "full-bag" not in keys  # it has no bag
     assert "gate-open" not in keys  # nor a second tool
-    assert "gate-open" in {fault.key for fault, _, _ in possible(bench)}
+    assert "gate-open" in {one.fault for one in possible(bench)}
     bagged = replace(line, vacuum=replace(line.vacuum, bag=FilterMedium("bag", 0.3)))
-    assert "full-bag" in {fault.key for fault, _, _ in possible(bagged)}
+    assert "full-bag" in {one.fault for one in possible(bagged)}
     bare = replace(line, trunk=line.trunk[1:], vacuum=replace(line.vacuum, filter=None))
-    assert not {"caked-filter", "tilted", "leak-lid"} & {fault.key for fault, _, _ in possible(bare)}
+    assert not {"caked-filter", "tilted", "leak-lid"} & {one.fault for one in possible(bare)}
 
 
 def test_an_open_gate_steals_air(bench: Line) -> None:

@@ -13,7 +13,7 @@ from hypothesis import strategies as st
 from fenwick.core.bench.trials.budget import budget
 from fenwick.core.bench.trials.compare import CANNOT_SHOW, NOT_SHOWN, REAL, Comparison, compare
 from fenwick.core.bench.trials.expect import expected_outcome, readings_of_test
-from fenwick.core.bench.trials.foresight import foresee, one_run
+from fenwick.core.bench.trials.foresight import SharePair, foresee, one_run
 from fenwick.core.bench.trials.judge import Run, better, judge
 from fenwick.core.bench.trials.order import run_order
 from fenwick.core.bench.trials.outcome import run_outcome
@@ -220,10 +220,10 @@ def test_what_a_plan_says_beforehand_is_what_simulated_tests_find() -> None:
 def test_foresight_says_which_shares_cannot_be_told_apart() -> None:
     coarse = foresee(replace(MASSES, fed=0.02, repeats=1), 0.97)
     fine = foresee(replace(MASSES, fed=0.5, repeats=5, setup=Setup(1e-3, 1e-4)), 0.97)
-    assert (0.95, 0.99, False) in coarse.pairs
-    assert all(can for _, _, can in fine.pairs)
+    assert SharePair(0.95, 0.99, False) in coarse.pairs
+    assert all(pair.can for pair in fine.pairs)
     ruler = foresee(replace(MASSES, way="ruler", fed=0.3), 0.9, BOX, 150.0)
-    assert not any(can for _, _, can in ruler.pairs)
+    assert not any(pair.can for pair in ruler.pairs)
     assert foresee(Plan("pull-off", "force"), None).half is None
     assert foresee(Plan("slot", "look"), None).repeats == 4
 
@@ -272,7 +272,7 @@ def test_one_run_of_each_is_foreseen_to_show_nothing_as_it_is_judged() -> None:
     plan = replace(MASSES, kind="tilt", variants=("upright", "leaning"), repeats=1, setup=Setup(1e-4, 1e-4))
     found = foresee(plan, 0.9)
     assert found.smallest is None
-    assert not any(can for _, _, can in found.pairs)
+    assert not any(pair.can for pair in found.pairs)
     assert judge(plan, [Run(0, GOOD), Run(1, weighed(0.05, 0.05))]).against_first == (None,)
 
 

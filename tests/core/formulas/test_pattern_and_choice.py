@@ -9,29 +9,29 @@ from hypothesis import strategies as st
 from hypothesis.extra.numpy import arrays
 
 from fenwick.core.formulas.choice import undominated, weighted_score
-from fenwick.core.formulas.pattern import cone_pattern, fits_on, sector_box
+from fenwick.core.formulas.pattern import RingSector, cone_pattern, fits_on, sector_box
 
 
 def test_a_cone_by_hand() -> None:
     # 3-4-5: radii 0.3 and 0.15 over a height of 0.2 give a slant of 0.25; the apex is 0.5 from the rim
-    outer, inner, angle = cone_pattern(0.6, 0.3, 0.2)
-    assert float(outer) == pytest.approx(0.5)
-    assert float(inner) == pytest.approx(0.25)
-    assert float(angle) == pytest.approx(2 * pi * 0.6)
+    cone = cone_pattern(0.6, 0.3, 0.2)
+    assert float(cone.outer) == pytest.approx(0.5)
+    assert float(cone.inner) == pytest.approx(0.25)
+    assert float(cone.angle) == pytest.approx(2 * pi * 0.6)
 
 
 @given(st.floats(0.05, 0.6), st.floats(0.1, 0.9), st.floats(0.05, 1.5))
 def test_a_pattern_has_the_cone_s_slant_and_rims(wide: float, share: float, height: float) -> None:
     narrow = share * wide
-    outer, inner, angle = (float(v) for v in cone_pattern(wide, narrow, height))
-    assert outer - inner == pytest.approx(sqrt(height**2 + ((wide - narrow) / 2) ** 2), rel=1e-6)
-    assert outer * angle == pytest.approx(pi * wide, rel=1e-6)
-    assert inner * angle == pytest.approx(pi * narrow, rel=1e-6)
+    cone = cone_pattern(wide, narrow, height)
+    assert cone.outer - cone.inner == pytest.approx(sqrt(height**2 + ((wide - narrow) / 2) ** 2), rel=1e-6)
+    assert cone.outer * cone.angle == pytest.approx(pi * wide, rel=1e-6)
+    assert cone.inner * cone.angle == pytest.approx(pi * narrow, rel=1e-6)
 
 
 @pytest.mark.parametrize("degrees", [40.0, 90.0, 200.0, 350.0])
 def test_a_sector_lies_inside_its_box(degrees: float) -> None:
-    width, height = (float(v) for v in sector_box(0.5, 0.2, radians(degrees)))
+    width, height = (float(v) for v in sector_box(RingSector(np.array(0.5), np.array(0.2), np.array(radians(degrees)))))
     turns = np.linspace(-radians(degrees) / 2, radians(degrees) / 2, 721)
     across = np.concatenate([r * np.sin(turns) for r in (0.2, 0.5)])
     along = np.concatenate([r * np.cos(turns) for r in (0.2, 0.5)])

@@ -60,7 +60,7 @@ def test_a_contrast_starts_from_the_line_as_it_stands_and_draws_as_its_bands_do(
 
 def test_every_question_is_put_on_a_line_with_a_disc(rig: Rig) -> None:
     asked = {school.id: school for school in schools(rig, "sep")}
-    assert set(asked) == {name for name, *_ in QUESTIONS}
+    assert set(asked) == {asked.name for asked in QUESTIONS}
     for school in asked.values():
         first, second = school.rigs
         assert first != second

@@ -2,13 +2,24 @@
 
 from __future__ import annotations
 
+from dataclasses import dataclass
+
 import numpy as np
 
 from fenwick.core.arrays import Array, Values
 
 
-def cone_pattern(wide: Values, narrow: Values, height: Values) -> tuple[Array, Array, Array]:
-    """Flat pattern of a truncated cone: outer radius, inner radius [m], angle [rad].
+@dataclass(frozen=True)
+class RingSector:
+    """A part of a flat ring; shape (n,)."""
+
+    outer: Array  #: radius [m]
+    inner: Array  #: radius [m]
+    angle: Array  #: [rad]
+
+
+def cone_pattern(wide: Values, narrow: Values, height: Values) -> RingSector:
+    """Flat pattern of a truncated cone.
 
     Parameters
     ----------
@@ -21,18 +32,19 @@ def cone_pattern(wide: Values, narrow: Values, height: Values) -> tuple[Array, A
     """
     half = np.arctan2((np.asarray(wide) - narrow) / 2.0, np.asarray(height))
     sine = np.maximum(np.sin(half), 1e-6)
-    return np.asarray(wide / 2.0 / sine), np.asarray(narrow / 2.0 / sine), np.asarray(2.0 * np.pi * np.sin(half))
+    angle = 2.0 * np.pi * np.sin(half)
+    return RingSector(np.asarray(wide / 2.0 / sine), np.asarray(narrow / 2.0 / sine), np.asarray(angle))
 
 
-def sector_box(outer: Values, inner: Values, angle: Values) -> tuple[Array, Array]:
+def sector_box(sector: RingSector) -> tuple[Array, Array]:
     """Width and height [m] of the rectangle round a ring sector that is laid symmetrically.
 
     Parameters
     ----------
-    outer, inner : radii [m]
-    angle : [rad]
+    sector : one or many
     """
-    half = np.minimum(np.asarray(angle) / 2.0, np.pi)
+    outer, inner = sector.outer, sector.inner
+    half = np.minimum(sector.angle / 2.0, np.pi)
     width = 2.0 * outer * np.sin(np.minimum(half, np.pi / 2.0))
     lowest = np.where(half <= np.pi / 2.0, inner * np.cos(half), outer * np.cos(half))
     return np.asarray(width), np.asarray(outer - lowest)

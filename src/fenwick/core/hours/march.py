@@ -41,6 +41,15 @@ class _State:
 
 
 @dataclass(frozen=True)
+class _Reaches:
+    """Of the dust made, by size [-], each of shape (60, s)."""
+
+    in_bag: Array
+    on_filter: Array
+    past_all: Array
+
+
+@dataclass(frozen=True)
 class _Laws:
     """What does not change from step to step."""
 
@@ -73,21 +82,20 @@ class _Laws:
         own = state.cake / np.maximum(area, 1e-9)
         return np.asarray(np.where(area > 0.0, own, 0.0) + np.where(bag_area > 0.0, bag, 0.0))
 
-    def reaches(self, load: Array, state: _State) -> tuple[Array, Array, Array]:
-        """(into the bag, onto the filter, past all), of the dust made by size [-], each of shape (60, s)."""
+    def reaches(self, load: Array, state: _State) -> _Reaches:
+        """Where the dust of each course ends behind the separator."""
         past = _at(self.mapped, self.mapped.past, load, state.inline_cake)
         bagged, filtered = self.filters.bag_area > 0.0, self.filters.area > 0.0
         through_bag = caked_penetration(self.clean_bag, state.bag_load, self.cake)
         in_bag = np.where(bagged, past * (1.0 - through_bag), 0.0)
         rest = past * np.where(bagged, through_bag, self.tank_passes)
         through = np.where(filtered, caked_penetration(self.clean_filter, state.load, self.cake), 1.0)
-        return in_bag, rest * (1.0 - through), rest * through
+        return _Reaches(in_bag, rest * (1.0 - through), rest * through)
 
-    def rates(self, load: Array, state: _State, reaches: tuple[Array, Array, Array]) -> _State:
+    def rates(self, load: Array, state: _State, reaches: _Reaches) -> _State:
         """How fast cakes and loads grow."""
-        in_bag, on_filter, _ = reaches
-        cake, mass = self._growth(on_filter, self.filters.area)
-        bag_cake, bag_mass = self._growth(in_bag, self.filters.bag_area)
+        cake, mass = self._growth(reaches.on_filter, self.filters.area)
+        bag_cake, bag_mass = self._growth(reaches.in_bag, self.filters.bag_area)
         inline = np.zeros_like(cake)
         if self.mapped.inline_area is not None:
             held = _at(self.mapped, self.mapped.inline, load, state.inline_cake)
@@ -98,10 +106,10 @@ class _Laws:
         a_second = self.mapped.rate * share / np.maximum(area, 1e-9)
         return np.sum(self.k2 * a_second, axis=0), np.sum(a_second, axis=0)
 
-    def look(self, load: Array, state: _State, reaches: tuple[Array, Array, Array]) -> tuple[Array, ...]:
+    def look(self, load: Array, state: _State, reaches: _Reaches) -> tuple[Array, ...]:
         """What a course shows at this moment, in the order of `Course`."""
         shown = np.stack([self.mapped.flow, self.mapped.suction, self.mapped.speed, self.mapped.kept])
-        return (*_at(self.mapped, shown, load, state.inline_cake), state.load, np.sum(reaches[2], axis=0))
+        return (*_at(self.mapped, shown, load, state.inline_cake), state.load, np.sum(reaches.past_all, axis=0))
 
 
 def march(mapped: AgeingMap, filters: Filters, hours: float) -> Course:

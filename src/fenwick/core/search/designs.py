@@ -158,7 +158,7 @@ def effort(kind: str, designs: Separator, how: str, sheet: tuple[float, float], 
         area = geometry.wall_area
         barrel = fits_on(np.pi * np.asarray(s.body), s.cylinder, *sheet)
         cone = cone_pattern(s.body, s.dust_outlet, np.asarray(s.height - s.cylinder))
-        pieces = np.maximum(barrel, fits_on(*sector_box(*cone), *sheet))
+        pieces = np.maximum(barrel, fits_on(*sector_box(cone), *sheet))
     elif isinstance(designs, SlottedDisc):
         rings = 1.0 if designs.hung else 2.0
         pieces = np.asarray(designs.chamber_diameter) / min(sheet)

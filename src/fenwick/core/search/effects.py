@@ -37,39 +37,48 @@ def with_stage(line: Line, stage: Separator) -> Line:
     return replace(line, trunk=trunk)
 
 
-def put_right(stage: Separator) -> Iterator[tuple[str, float, Separator]]:
-    """(id, value, separator) with each fault of the bin put right."""
+@dataclass(frozen=True)
+class Otherwise:
+    """A separator with one thing otherwise."""
+
+    id: str
+    value: float  #: what the thing would be; its meaning goes with the id
+    stage: Separator
+
+
+def put_right(stage: Separator) -> Iterator[Otherwise]:
+    """The separator with each fault of the bin put right."""
     bin_ = stage.bin
     if np.max(bin_.fill_height) > 0.0:
-        yield "empty", 0.0, stage.changed(bin=replace(bin_, fill_height=0.0))
+        yield Otherwise("empty", 0.0, stage.changed(bin=replace(bin_, fill_height=0.0)))
     if bin_.leak_area is None or np.max(bin_.leak_area) > 0.0:
-        yield "seal", 0.0, stage.changed(bin=replace(bin_, leak_area=0.0))
+        yield Otherwise("seal", 0.0, stage.changed(bin=replace(bin_, leak_area=0.0)))
     if np.max(stage.tilt) > 0.0:
-        yield "upright", 0.0, stage.changed(tilt=0.0)
+        yield Otherwise("upright", 0.0, stage.changed(tilt=0.0))
     if bin_.ledges:
-        yield "smooth", 0.0, stage.changed(bin=replace(bin_, ledges=()))
+        yield Otherwise("smooth", 0.0, stage.changed(bin=replace(bin_, ledges=())))
     if stage.swapped:
-        yield "swap-back", 0.0, stage.changed(swapped=False)
+        yield Otherwise("swap-back", 0.0, stage.changed(swapped=False))
 
 
-def made_otherwise(stage: Separator) -> Iterator[tuple[str, float, Separator]]:
-    """(id, value, separator) with each size that is easily made otherwise."""
+def made_otherwise(stage: Separator) -> Iterator[Otherwise]:
+    """The separator with each size that is easily made otherwise."""
     taller = replace(stage.bin, heights=(*stage.bin.heights[:-1], stage.bin.height + TALLER))
-    yield "deeper-bin", stage.bin.height + TALLER, stage.changed(bin=taller)
+    yield Otherwise("deeper-bin", stage.bin.height + TALLER, stage.changed(bin=taller))
     if isinstance(stage, SlottedDisc):
         for name, share in (("slot-narrower", NARROWER), ("slot-wider", WIDER)):
             slots = tuple(replace(slot, width=share * slot.width) for slot in stage.slots)
-            yield name, one_value(slots[0].width), stage.changed(slots=slots)
+            yield Otherwise(name, one_value(slots[0].width), stage.changed(slots=slots))
         for name, share in (("arc-shorter", NARROWER), ("arc-longer", WIDER)):
             slots = tuple(replace(slot, arc=share * slot.arc) for slot in stage.slots)
             if sum(one_value(slot.arc) for slot in slots) <= 2.0 * np.pi:
-                yield name, one_value(slots[0].arc), stage.changed(slots=slots)
+                yield Otherwise(name, one_value(slots[0].arc), stage.changed(slots=slots))
         turned = tuple(replace(slot, start=slot.start + TURNED) for slot in stage.slots)
-        yield "slot-turned", one_value(turned[0].start), stage.changed(slots=turned)
+        yield Otherwise("slot-turned", one_value(turned[0].start), stage.changed(slots=turned))
         hangs = one_value(stage.outlet_length)
         for name, length in (("outlet-shorter", 0.5 * hangs), ("outlet-longer", 1.5 * hangs)):
             if length < one_value(stage.chamber_height):
-                yield name, length, stage.changed(outlet_length=length)
+                yield Otherwise(name, length, stage.changed(outlet_length=length))
 
 
 def effects(line: Line, stage: Separator) -> tuple[tuple[Effect, ...], tuple[Effect, ...]]:
@@ -81,14 +90,14 @@ def effects(line: Line, stage: Separator) -> tuple[tuple[Effect, ...], tuple[Eff
     stage : one of its separators
     """
     faults, sizes = list(put_right(stage)), list(made_otherwise(stage))
-    shares = _kept_of_each([line, *(with_stage(line, other) for _, _, other in (*faults, *sizes))])
+    shares = _kept_of_each([line, *(with_stage(line, other.stage) for other in (*faults, *sizes))])
     now = shares[0]
     found = [
-        Effect(name, kept, kept - now, value)
-        for (name, value, _), kept in zip((*faults, *sizes), shares[1:], strict=True)
+        Effect(other.id, kept, kept - now, other.value)
+        for other, kept in zip((*faults, *sizes), shares[1:], strict=True)
     ]
     by_gain = sorted(found, key=lambda effect: -effect.gain)
-    names = {name for name, _, _ in faults}
+    names = {fault.id for fault in faults}
     return tuple(e for e in by_gain if e.id in names), tuple(e for e in by_gain if e.id not in names)
 
 

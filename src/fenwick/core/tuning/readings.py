@@ -6,7 +6,7 @@ solution of the line.
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Hashable, Sequence
 from dataclasses import dataclass, replace
 
 import numpy as np
@@ -62,11 +62,6 @@ def can_be(kind: str, value: float) -> bool:
     return 0.0 <= value <= MOST[KINDS[kind]]
 
 
-def condition(reading: Reading) -> tuple[str, str, bool]:
-    """How the line stood: port open, dust fed, whether its hose was blocked."""
-    return reading.port, reading.dust, reading.kind == BLOCKED
-
-
 def standing(line: Line, reading: Reading) -> Line:
     """The line as it stood for a reading."""
     if reading.port:
@@ -99,12 +94,12 @@ def expected(line: Line, readings: Sequence[Reading]) -> Array:
     """
     n = line.variants
     said = np.full((len(readings), n), np.nan)
-    solved: dict[tuple[str, str, bool], Assessment | None] = {}
+    solved: dict[Hashable, Assessment | None] = {}  #: by how the line stood
     for i, reading in enumerate(readings):
         if reading.kind == SEALED:
             said[i] = line.vacuum.curve.sealed_in_room(line.site.density)
             continue
-        key = condition(reading)
+        key = (reading.port, reading.dust, reading.kind == BLOCKED)
         if key not in solved:
             try:
                 solved[key] = assess(standing(line, reading))

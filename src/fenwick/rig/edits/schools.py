@@ -99,27 +99,40 @@ PLASTIC = {"@.bin.material": "hdpe", "@.bin.wall_m": PLASTIC_WALL}
 STEEL = {"@.bin.material": "steel", "@.bin.wall_m": STEEL_WALL}
 NO_READING: dict[str, Any] = {"@.bin.leak_area_m2": None}
 
-QUESTIONS: tuple[tuple[str, str, str, str, str, Pair], ...] = (
-    ("cyclone-or-disc", "Cyclone or disc?", "a slotted disc", "a cyclone",
+
+@dataclass(frozen=True)
+class Question:
+    """What makers disagree about."""
+
+    name: str
+    question: str
+    first: str  #: one answer
+    second: str  #: the other
+    habit: str  #: what else speaks for either
+    pair: Pair  #: a rig with either
+
+
+QUESTIONS = (
+    Question("cyclone-or-disc", "Cyclone or disc?", "a slotted disc", "a cyclone",
      "A disc is lower and quicker to make; a cone needs height and a tight seam.", _kinds("slotted-disc", "cyclone")),
-    ("in-or-on", "Disc in the bin, or a chamber on top?", "a chamber on top", "a disc in the bin",
+    Question("in-or-on", "Disc in the bin, or a chamber on top?", "a chamber on top", "a disc in the bin",
      "In the bin nothing stands out, and the bin holds less.", _kinds("slotted-disc", "hung-disc")),
-    ("under-inlet", "Slot open or solid under the inlet?", "open under the inlet", "solid under the inlet",
+    Question("under-inlet", "Slot open or solid under the inlet?", "open under the inlet", "solid under the inlet",
      "The model turns the slot without seeing a difference. A test on your line can.", _slots),
-    ("tube", "Short or long outlet tube?", "a short tube", "a long tube",
+    Question("tube", "Short or long outlet tube?", "a short tube", "a long tube",
      "A short tube risks air running straight across; the model does not see that.", _tubes),
-    ("aim", "Outlet elbow to the centre, or away from the inlet?", "to the centre", "away from the inlet",
+    Question("aim", "Outlet elbow to the centre, or away from the inlet?", "to the centre", "away from the inlet",
      "Both are rules of thumb here, for a lid with two elbows.", _aims),
-    ("bag", "Bag kept for the fine dust, or left out for the air?", "with a bag", "without a bag",
+    Question("bag", "Bag kept for the fine dust, or left out for the air?", "with a bag", "without a bag",
      "Emptying a filter indoors puts the dust back into the air: a bag is also clean hands.", _bags),
-    ("cake", "Filter cake left on, or knocked off?", "a caked filter", "a clean filter",
+    Question("cake", "Filter cake left on, or knocked off?", "a caked filter", "a clean filter",
      "Cleaning belongs outdoors, with a respirator. Never blow a filter out indoors.", _cakes),
-    ("wall", "Plastic or steel bin?", "plastic, 2.5 mm", "steel, 0.6 mm",
+    Question("wall", "Plastic or steel bin?", "plastic, 2.5 mm", "steel, 0.6 mm",
      "Steel does not charge up and does not melt; plastic shows the dust inside.",
      _edits(PLASTIC, STEEL)),
-    ("size", "Small bin or big?", "a small bin", "a big bin",
+    Question("size", "Small bin or big?", "a small bin", "a big bin",
      "A big bin is emptied less often, and is heavy when it is.", _bins),
-    ("lid", "Screwed and sealed, or opened without tools?", "screwed, with a gasket", "snap-on",
+    Question("lid", "Screwed and sealed, or opened without tools?", "screwed, with a gasket", "snap-on",
      "A lid that is quick to open is emptied in time.",
      _edits({"@.bin.closure": "screwed-gasket", **NO_READING}, {"@.bin.closure": "snap-on", **NO_READING})),
 )  # fmt: skip
@@ -127,8 +140,9 @@ QUESTIONS: tuple[tuple[str, str, str, str, str, Pair], ...] = (
 
 def schools(rig: Rig, part: str) -> Iterator[School]:
     """Every question that this line can answer both ways; those it cannot are left out."""
-    for name, question, first, second, habit, pair in QUESTIONS:
+    for asked in QUESTIONS:
         try:
-            yield School(name, question, first, second, habit, pair(rig, part))
+            pair = asked.pair(rig, part)
+            yield School(asked.name, asked.question, asked.first, asked.second, asked.habit, pair)
         except (KeyError, RigError):
             continue

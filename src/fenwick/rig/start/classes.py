@@ -20,8 +20,9 @@ def take_class(rig: Rig, key: str) -> Rig:
     """
     if key not in VACUUMS:
         raise KeyError(key)
-    vacuum, marks, _ = guess_vacuum(Answers(vacuum=key))
+    guessed = guess_vacuum(Answers(vacuum=key))
     document = rig.model_dump(mode="json")
-    document["vacuum"] = vacuum
-    document["guesses"] = [mark for mark in document["guesses"] if mark["part"] != "vacuum"] + marks
+    document["vacuum"] = guessed.document
+    document["guesses"] = [mark for mark in document["guesses"] if mark["part"] != "vacuum"]
+    document["guesses"] += guessed.marks
     return check_rig(without_factors(document, OF_VACUUM))

@@ -40,7 +40,8 @@ def start_line(answers: Answers) -> StartedLine:
         When answers contradict each other, or a dust is refused; paths are those of the rig file.
     """
     tool = TOOLS[answers.tool or tools.COMMONEST]
-    vacuum, marks, said = guess_vacuum(answers)
+    guessed = guess_vacuum(answers)
+    vacuum, marks, said = guessed.document, [*guessed.marks], [*guessed.said]
     work = Guesswork("dust")
     dust = work.take("kind", answers.dust, tool.dust if answers.tool else "saw")
     marks += work.marks

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import dataclass
 from typing import Any
 
 from fenwick.core.catalogue.vacuums import COMMONEST, VACUUMS, VacuumClass, class_by_power
@@ -12,8 +13,17 @@ from fenwick.rig.start.answers import Answers
 UNKNOWN_CLASS = (0.6, 1.3)  #: factors on a curve whose class is not even known
 
 
-def guess_vacuum(answers: Answers) -> tuple[dict[str, Any], list[dict[str, Any]], list[str]]:
-    """(the vacuum as the rig file has it, marks of what is guessed, what was concluded, in sentences)."""
+@dataclass(frozen=True)
+class VacuumGuess:
+    """A vacuum that nobody has measured."""
+
+    document: dict[str, Any]  #: as the rig file has it
+    marks: tuple[dict[str, Any], ...]  #: of what is guessed
+    said: tuple[str, ...]  #: what was concluded, in sentences
+
+
+def guess_vacuum(answers: Answers) -> VacuumGuess:
+    """The vacuum that answers tell of."""
     work = Guesswork("vacuum")
     said: list[str] = []
     power = _power(answers)
@@ -32,7 +42,7 @@ def guess_vacuum(answers: Answers) -> tuple[dict[str, Any], list[dict[str, Any]]
         document["filter"] = {"kind": kind.filter_kind, "area_m2": area, "held_kg": 0.0}
     dirt = tidy(0.1 * area)
     work.marks.append({"part": "vacuum", "key": "filter.held_kg", "low": 0.0, "high": dirt})
-    return document, work.marks, said
+    return VacuumGuess(document, tuple(work.marks), tuple(said))
 
 
 def _power(answers: Answers) -> float | None:

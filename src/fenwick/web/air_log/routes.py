@@ -39,7 +39,7 @@ def show(line_id: int) -> ResponseReturnValue:
     """The newest log of a line, or the one asked for."""
     asked = request.args.get("log", type=int)
     there = logs_of(session(), line_id)
-    log_id = asked if asked is not None else (there[0][0] if there else None)
+    log_id = asked if asked is not None else (there[0].id if there else None)
     return _render(line_id, log_id)
 
 

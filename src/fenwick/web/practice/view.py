@@ -66,7 +66,7 @@ def practice_view(case: Case, seed: int, keys: Sequence[str], named: str, voice:
     by_key = {reading_key(one): one for one in offered}
     chosen = [key for key in dict.fromkeys(keys) if key in by_key]
     taken = [take_reading(puzzle, by_key[key]) for key in chosen]
-    possible = dict.fromkeys(key for key, _, _ in case.lines if key != HEALTHY)
+    possible = dict.fromkeys(one.fault for one in case.lines if one.fault != HEALTHY)
     named = named if named in possible else ""
     moves = good_hunt(puzzle, offered) if named else ()
     return PracticeView(

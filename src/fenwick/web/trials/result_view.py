@@ -12,7 +12,7 @@ from fenwick.core.bench.trials.plan import CARRY, WAYS
 from fenwick.core.bench.trials.steps import steps
 from fenwick.data.lines import LineState
 from fenwick.data.trials import ABORTED, DONE, LIVE, WAITING, RunState, TrialState
-from fenwick.drawing.runs_chart import RunsScene, StateRow, render_runs, runs_scene
+from fenwick.drawing.runs_chart import RunMark, RunsScene, StateRow, render_runs, runs_scene
 from fenwick.services.trials import Workbench, judged_trial, workbench
 from fenwick.trials.values import run_values
 from fenwick.web.kit.database import session
@@ -194,7 +194,7 @@ def _scene(trial: TrialState, judged: Judged, expected: float | None, voice: Voi
     states = []
     for k, name in enumerate(plan.variants):
         runs = tuple(
-            (run.number, float(outcome.value), counts)
+            RunMark(run.number, float(outcome.value), counts)
             for run, outcome, counts in zip(trial.runs, judged.outcomes, judged.counted, strict=True)
             if run.variant == k and outcome.value is not None and run.state == DONE
         )

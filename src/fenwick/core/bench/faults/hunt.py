@@ -12,7 +12,7 @@ from dataclasses import dataclass, field
 import numpy as np
 
 from fenwick.core.arrays import Array
-from fenwick.core.bench.faults.kinds import FAULTS, possible, symptom_likelihood
+from fenwick.core.bench.faults.kinds import FAULTS, FaultyLine, possible, symptom_likelihood
 from fenwick.core.errors import CoreError
 from fenwick.core.line.line import Line
 from fenwick.core.tuning.factors import spreads
@@ -73,7 +73,7 @@ class Case:
     """A line with every fault it can have, ready to be judged by readings."""
 
     line: Line
-    lines: tuple[tuple[str, float, Line], ...]
+    lines: tuple[FaultyLine, ...]  #: the healthy one first
     covariance: Array  #: of the logs of its factors, shape (k, k)
     #: what each line shows for a reading, and its slopes by the factors: found once, since no value comes into it
     _shown: dict[Key, Array] = field(default_factory=dict, compare=False, repr=False)
@@ -87,8 +87,7 @@ class Case:
         ----------
         covariance : of the logs of the factors, shape (k, k) [-]; None: as believed
         """
-        made = tuple((fault.key, degree, changed) for fault, degree, changed in possible(line))
-        return Case(line, made, np.diag(spreads(KEYS) ** 2) if covariance is None else covariance)
+        return Case(line, tuple(possible(line)), np.diag(spreads(KEYS) ** 2) if covariance is None else covariance)
 
     def said(self, readings: Sequence[Reading]) -> Array:
         """What each line with a fault would show, shape (lines, m); nan where the model cannot say."""
@@ -103,13 +102,13 @@ class Case:
         read = [reading for reading in missing if reading.kind != LOOK]
         for one in missing:
             if one.kind == LOOK:
-                self._shown[_key(one)] = np.array([float(one.station == key) for key, _, _ in self.lines])
+                self._shown[_key(one)] = np.array([float(one.station == faulty.fault) for faulty in self.lines])
         if not read:
             return
         rows = np.full((len(self.lines), len(read)), np.nan)
-        for i, (_, _, changed) in enumerate(self.lines):
+        for i, faulty in enumerate(self.lines):
             try:
-                rows[i] = expected(changed, read)[:, 0]
+                rows[i] = expected(faulty.line, read)[:, 0]
             except CoreError:
                 continue
         for one, column in zip(read, rows.T, strict=True):
@@ -137,12 +136,12 @@ def hunt(case: Case, readings: Sequence[Reading], symptoms: Sequence[str]) -> Hu
     """
     said = case.said(readings)
     logs = _log_likelihoods(case, readings, said)
-    best: dict[str, tuple[float, float, Array]] = {}
+    best: dict[str, int] = {}  #: place of the degree of each fault that explains the readings best
     evidence: dict[str, list[float]] = {}
-    for (key, degree, _), log, row in zip(case.lines, logs, said, strict=True):
-        evidence.setdefault(key, []).append(log)
-        if key not in best or log > best[key][0]:
-            best[key] = (log, degree, row)
+    for i, (faulty, log) in enumerate(zip(case.lines, logs, strict=True)):
+        evidence.setdefault(faulty.fault, []).append(log)
+        if log > logs[best.setdefault(faulty.fault, i)]:
+            best[faulty.fault] = i
     totals = {}
     for key, found in evidence.items():
         noticed = sum(np.log(symptom_likelihood(symptom, key)) for symptom in symptoms)
@@ -150,11 +149,11 @@ def hunt(case: Case, readings: Sequence[Reading], symptoms: Sequence[str]) -> Hu
     top = max(totals.values())
     weights = {key: float(np.exp(total - top)) for key, total in totals.items()}
     whole = sum(weights.values())
-    suspects = sorted(
-        (Suspect(key, weight / whole, best[key][1], best[key][2]) for key, weight in weights.items()),
-        key=lambda one: -one.share,
-    )
-    leading = best[suspects[0].fault][0]
+    suspects = [
+        Suspect(key, weight / whole, case.lines[best[key]].degree, said[best[key]]) for key, weight in weights.items()
+    ]
+    suspects.sort(key=lambda one: -one.share)
+    leading = logs[best[suspects[0].fault]]
     # twice the log-likelihood falls short of its best by chi-square: beyond this nothing here explains the readings
     explained = not readings or -2.0 * leading < 3.0 * len(readings) + 9.0
     return Hunt(tuple(suspects), bool(explained))
@@ -191,12 +190,12 @@ def next_checks(case: Case, so_far: Hunt, candidates: Sequence[Reading]) -> list
         return []
     shares = {suspect.fault: suspect.share for suspect in so_far.suspects}
     said = case.said(candidates)
-    counts = {key: sum(1 for one, _, _ in case.lines if one == key) for key in shares}
-    weights = np.array([shares[key] / counts[key] for key, _, _ in case.lines])
-    other = np.array([[a != b for b, _, _ in case.lines] for a, _, _ in case.lines])
+    counts = {key: sum(1 for one in case.lines if one.fault == key) for key in shares}
+    weights = np.array([shares[one.fault] / counts[one.fault] for one in case.lines])
+    other = np.array([[a.fault != b.fault for b in case.lines] for a in case.lines])
     unsure = np.sqrt(np.diag(case.unsure(candidates)) + np.array([reading.sd**2 for reading in candidates]))
     best = [
-        next(i for i, (key, degree, _) in enumerate(case.lines) if (key, degree) == (one.fault, one.degree))
+        next(i for i, made in enumerate(case.lines) if (made.fault, made.degree) == (one.fault, one.degree))
         for one in so_far.suspects[:2]
     ]
     found = []

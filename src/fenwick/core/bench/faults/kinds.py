@@ -28,6 +28,15 @@ class Fault:
     change: Change  #: None where the line cannot have it
 
 
+@dataclass(frozen=True)
+class FaultyLine:
+    """A line with one fault in one degree."""
+
+    fault: str  #: key of it
+    degree: float  #: what it means goes with the fault
+    line: Line
+
+
 def _caked(line: Line, load: float) -> Line | None:
     own = line.vacuum.filter
     if own is None:
@@ -197,13 +206,13 @@ FAULTS: dict[str, Fault] = {
 }
 
 
-def possible(line: Line) -> Iterator[tuple[Fault, float, Line]]:
-    """(fault, degree, line with it) of every fault that the line can have, the healthy line first."""
+def possible(line: Line) -> Iterator[FaultyLine]:
+    """Every fault that the line can have in each of its degrees, the healthy line first."""
     for fault in FAULTS.values():
         for degree in fault.degrees:
             changed = fault.change(line, degree)
             if changed is not None:
-                yield fault, degree, changed
+                yield FaultyLine(fault.key, degree, changed)
 
 
 #: what a look tells at once, nearly for sure: what to look at, by the fault that it shows

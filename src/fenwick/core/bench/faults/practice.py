@@ -47,7 +47,7 @@ def set_puzzle(case: Case, seed: int) -> Puzzle:
     seed : of the lot; the same one hides the same fault [-]
     """
     rng = np.random.default_rng(seed)
-    hidden = [(key, degree) for key, degree, _ in case.lines if key != HEALTHY]
+    hidden = [(one.fault, one.degree) for one in case.lines if one.fault != HEALTHY]
     counts = {key: sum(1 for other, _ in hidden if other == key) for key, _ in hidden}
     weights = np.array([FAULTS[key].prior / counts[key] for key, _ in hidden])
     fault, degree = hidden[int(rng.choice(len(hidden), p=weights / weights.sum()))]
@@ -62,7 +62,7 @@ def take_reading(puzzle: Puzzle, reading: Reading) -> Reading:
     if reading.kind == LOOK:
         seen = reading.station == puzzle.fault
         return replace(reading, value=float(seen != (rng.random() < WRONG_LOOK)))
-    hidden = next(line for key, degree, line in puzzle.case.lines if (key, degree) == (puzzle.fault, puzzle.degree))
+    hidden = next(one.line for one in puzzle.case.lines if (one.fault, one.degree) == (puzzle.fault, puzzle.degree))
     strays = np.random.default_rng([puzzle.seed, 1])
     factors = {key: float(np.exp(STRAYS * one.spread * strays.standard_normal())) for key, one in FACTORS.items()}
     true = float(expected(tuned(hidden, factors), [reading])[0, 0])

@@ -29,6 +29,15 @@ PAIRS = ((0.80, 0.90), (0.90, 0.95), (0.95, 0.99), (0.99, 0.999))
 
 
 @dataclass(frozen=True)
+class SharePair:
+    """Two shares kept that people want told apart."""
+
+    one: float  #: [-]
+    other: float  #: [-]
+    can: bool  #: whether the plan can
+
+
+@dataclass(frozen=True)
 class Foresight:
     """In the unit of the outcome."""
 
@@ -36,7 +45,7 @@ class Foresight:
     half: float | None  #: half-width of the interval over the repeats
     smallest: float | None  #: difference of two lots that would show four times in five; None: not known, or one run
     repeats: int | None  #: of each, for the difference hoped for; None: more than fifty, or not known
-    pairs: tuple[tuple[float, float, bool], ...]  #: (share, other share, whether they can be told apart)
+    pairs: tuple[SharePair, ...]
 
 
 def foresee(
@@ -53,9 +62,8 @@ def foresee(
     if plan.way == LOOK:
         return Foresight(rule("test.scatter-look").value, None, None, fewest(sure_of_each(len(plan.variants))), ())
     one = None if expected is None else one_run(plan, expected, bin_, bulk_density)
-    pairs = (
-        tuple((a, b, _apart(plan, a, b, bin_, bulk_density)) for a, b in PAIRS) if plan.way in (MASSES, RULER) else ()
-    )
+    asked = PAIRS if plan.way in (MASSES, RULER) else ()
+    pairs = tuple(SharePair(a, b, _apart(plan, a, b, bin_, bulk_density)) for a, b in asked)
     if one is None:
         return Foresight(None, None, None, None, pairs)
     n = plan.repeats
