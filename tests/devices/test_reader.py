@@ -15,7 +15,7 @@ from fenwick.core.tuning.readings import KEPT, Reading, expected
 from fenwick.data.demo import demo_rig
 from fenwick.devices.hub import Hub, at_rest
 from fenwick.devices.protocol import parse_line
-from fenwick.devices.reader import FLOODS, MOST_A_SECOND, READING, RUBBISH, VANISHED, Point, Reader, _open
+from fenwick.devices.reader import FLOODS, MOST_A_SECOND, READING, RUBBISH, VANISHED, LivePoint, Reader, _open
 from fenwick.devices.reader import KEPT as KEPT_POINTS
 from fenwick.devices.simulated import CLEAN, DeviceServer, DeviceVoice, Faults
 from fenwick.devices.worlds import ManometerWorld, MonitorWorld, ScaleWorld, hidden_truth
@@ -111,7 +111,7 @@ def test_a_real_device_is_never_written_to() -> None:
 
 
 def test_a_sink_gets_every_point_once() -> None:
-    taken: list[Point] = []
+    taken: list[LivePoint] = []
     release = threading.Event()
 
     class Held(FakePort):

@@ -22,7 +22,7 @@ from fenwick.data import Database
 from fenwick.data.air_logs import begin_log, log_state
 from fenwick.data.demo import demo_rig
 from fenwick.devices.hub import Hub
-from fenwick.devices.reader import Point
+from fenwick.devices.reader import LivePoint
 from fenwick.devices.simulated import CLEAN, DeviceServer
 from fenwick.devices.worlds import MonitorWorld, ScaleWorld
 from fenwick.rig import build_line
@@ -228,7 +228,7 @@ def test_what_still_waits_to_be_written_is_kept_when_a_recording_ends(
     recording = Recording(shop, log, Quiet())  # type: ignore[arg-type]
     app.extensions["fenwick-recordings"][log] = recording
     for i in range(3):  # the first is written at once, the others within half a second
-        recording.take([Point(i + 1, 10.0 + i, 1e-8, None)], 0)
+        recording.take([LivePoint(i + 1, 10.0 + i, 1e-8, None)], 0)
     begun = time.monotonic()
     assert client.post(f"/air-logs/{log}/end").status_code == 302
     assert time.monotonic() - begun < 4.0  # and not after waiting for the request's own lock

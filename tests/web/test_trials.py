@@ -13,7 +13,7 @@ from PIL import Image
 
 from fenwick.core.bench.trials.plan import KINDS, WAYS, Plan
 from fenwick.core.bench.trials.steps import Step, steps
-from fenwick.wording.trials import ASK_WORDS, CATCH_WORDS, KIND_WORDS, OUTCOME_WORDS, RESET_WORDS, STEP_WORDS, WAY_WORDS
+from fenwick.wording.trials import ASK_WORDS, CATCH_WORDS, OUTCOME_WORDS, RESET_WORDS, STEP_WORDS, TEST_KINDS, WAY_WORDS
 
 HTMX = {"HX-Request": "true"}
 BEFORE = {"bin_before": "2143", "past_before": "6872"}
@@ -58,7 +58,7 @@ def carried_out(client: FlaskClient, trial: int, after: dict[str, str] = AFTER) 
 
 
 def test_everything_has_words() -> None:
-    assert set(KIND_WORDS) == set(KINDS)
+    assert set(TEST_KINDS) == set(KINDS)
     assert set(WAY_WORDS) == set(OUTCOME_WORDS) == set(WAYS)
     assert set(ASK_WORDS) == {ask.key for way in WAYS.values() for ask in way.asks}
     assert set(RESET_WORDS) == {key for kind in KINDS.values() for key in kind.resets} | {"light"}

@@ -52,11 +52,12 @@ def read_log(raw: bytes) -> LogTable:
     separator = separator_of(lines[:20])
     rows = [cells_of(line, separator) for line in lines]
     _not_one_column(rows, separator)
-    time_at, dust_at, unit, body, notes = _layout(rows)
+    layout = _layout(rows)
+    body = layout.body
     found: list[tuple[float, float]] = []
     for cells in body:
         try:
-            found.append((_time(cells[time_at]), _dust(cells[dust_at], unit)))
+            found.append((_time(cells[layout.time]), _dust(cells[layout.dust], layout.unit)))
         except (BadNumberError, IndexError, ValueError):
             continue
     if len(found) < HALF_READ * len(body) or not found:
@@ -64,7 +65,7 @@ def read_log(raw: bytes) -> LogTable:
         raise refused(f"hardly a row can be read as time and dust, such as “{example}”: is the right column first?")
     begun = found[0][0]
     bad = len(body) - len(found)
-    return LogTable(tuple((t - begun, v) for t, v in found), bad, tuple(notes))
+    return LogTable(tuple((t - begun, v) for t, v in found), bad, tuple(layout.notes))
 
 
 def write_log(log: Log) -> str:
@@ -88,13 +89,21 @@ def _not_one_column(rows: list[list[str]], separator: str) -> None:
         )
 
 
-Layout = tuple[int, int, str, list[list[str]], list[str]]
+@dataclass(frozen=True)
+class _Columns:
+    """What stands where."""
+
+    time: int  #: its column
+    dust: int  #: its column
+    unit: str
+    body: list[list[str]]  #: the rows below the heading
+    notes: list[str]
 
 
-def _layout(rows: list[list[str]]) -> Layout:
+def _layout(rows: list[list[str]]) -> _Columns:
     head = [cell.lower() for cell in rows[0]]
     if any(cell[:1].isdigit() for cell in head):
-        return 0, 1, "ug/m^3", rows, ["no heading: time first, then dust in µg/m³"]
+        return _Columns(0, 1, "ug/m^3", rows, ["no heading: time first, then dust in µg/m³"])
     time_at = _column(head, TIME_WORDS, None)
     dust_at = _column(head, DUST_WORDS, time_at)
     notes = []
@@ -105,7 +114,7 @@ def _layout(rows: list[list[str]]) -> Layout:
     if not unit:
         unit = "ug/m^3"
         notes.append(f"“{rows[0][dust_at][:30]}” names no unit: taken as µg/m³")
-    return time_at, dust_at, unit, rows[1:], notes
+    return _Columns(time_at, dust_at, unit, rows[1:], notes)
 
 
 def _column(head: list[str], words: tuple[str, ...], but: int | None) -> int | None:

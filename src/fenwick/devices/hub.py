@@ -7,7 +7,7 @@ import time
 
 import numpy as np
 
-from fenwick.devices.reader import Point, Reader
+from fenwick.devices.reader import LivePoint, Reader
 
 IDLE = 90.0  #: after which a device that nobody asks for is closed [s]
 REST_FOR = 0.6  #: how long a figure must stand still [s]
@@ -66,7 +66,7 @@ def at_rest(reader: Reader, tolerance: float, patience: float = 4.0) -> tuple[fl
     points = reader.since(0)
     begun = points[-1].number if points else 0
     until = time.monotonic() + patience
-    came: list[tuple[float, Point]] = []
+    came: list[tuple[float, LivePoint]] = []
     while time.monotonic() < until:
         for point in reader.since(begun, wait=0.3):
             begun = point.number

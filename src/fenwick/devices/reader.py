@@ -28,7 +28,7 @@ OPENING, READING, SILENT, VANISHED, FLOODS, RUBBISH = "opening", "reading", "sil
 
 
 @dataclass(frozen=True)
-class Point:
+class LivePoint:
     """One figure as it came."""
 
     number: int  #: in the order of arrival, from 1
@@ -37,7 +37,7 @@ class Point:
     still: bool | None
 
 
-Sink = Callable[[list[Point], int], None]  #: (points, lines that could not be read)
+Sink = Callable[[list[LivePoint], int], None]  #: (points, lines that could not be read)
 
 
 @dataclass(frozen=True)
@@ -70,7 +70,7 @@ class Reader:
         self, kind: str, address: str, baud: int, unit: str, opened: Callable[[str, int], Any] = _open
     ) -> None:
         self.kind, self.address, self._baud, self._unit, self._opened = kind, address, baud, unit, opened
-        self._points: deque[Point] = deque(maxlen=KEPT)
+        self._points: deque[LivePoint] = deque(maxlen=KEPT)
         self._changed = threading.Condition()
         self._sinks: list[Sink] = []
         self._port: Any = None
@@ -95,7 +95,7 @@ class Reader:
             state = SILENT
         return Health(state, self._count, self._bad, self._dropped, self._last_bad, self._simulated)
 
-    def since(self, number: int, wait: float = 0.0) -> list[Point]:
+    def since(self, number: int, wait: float = 0.0) -> list[LivePoint]:
         """Points after a number, waiting for the first of them for so long [s]."""
         self.wanted = time.monotonic()
         with self._changed:
@@ -162,7 +162,7 @@ class Reader:
 
     def _take(self, lines: list[str], overlong: int) -> None:
         now = time.monotonic()
-        points: list[Point] = []
+        points: list[LivePoint] = []
         bad = overlong
         if overlong:
             self._last_bad = "a line without an end"
@@ -182,7 +182,7 @@ class Reader:
             if sample is not None:
                 self._count += 1
                 at = now - self._began if sample.time is None else sample.time
-                points.append(Point(self._count, at, sample.value, sample.still))
+                points.append(LivePoint(self._count, at, sample.value, sample.still))
         self._bad += bad
         if lines or overlong:
             self._heard = now

@@ -8,7 +8,7 @@ from math import floor, log10
 
 from fenwick.units.convert import from_display, to_display
 
-Scale = Callable[[float], float]  #: from a figure to a place on the page
+ToPage = Callable[[float], float]  #: from a figure to a place on the page
 
 
 @dataclass(frozen=True)
@@ -38,11 +38,11 @@ class PlotFrame:
         edges = {"left": self.left, "right": self.right, "top": self.top, "bottom": self.bottom}
         return {"width": self.width, "height": self.height, **edges}
 
-    def across(self, low: float, high: float) -> Scale:
+    def across(self, low: float, high: float) -> ToPage:
         """From a figure to a place along the level axis, `low` at the left."""
         return lambda value: self.left + (self.right - self.left) * (value - low) / (high - low)
 
-    def up(self, low: float, high: float) -> Scale:
+    def up(self, low: float, high: float) -> ToPage:
         """From a figure to a place along the upright axis, `low` at the foot."""
         return lambda value: self.bottom - (self.bottom - self.top) * (value - low) / (high - low)
 

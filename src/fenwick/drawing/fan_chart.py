@@ -11,7 +11,7 @@ from markupsafe import Markup
 from fenwick.core.arrays import Array, one_value
 from fenwick.core.components.vacuum import Curve, air_power_in_room
 from fenwick.core.formulas.fan import asked_suction
-from fenwick.drawing.axes import PlotFrame, Scale, axis_ticks
+from fenwick.drawing.axes import PlotFrame, ToPage, axis_ticks
 from fenwick.drawing.render import render
 from fenwick.wording.say import Voice
 
@@ -91,11 +91,11 @@ def render_fan_chart(chart: FanChart, voice: Voice, name: str) -> Markup:
     )
 
 
-def _line(flow: Array, values: Array, x: Scale, y: Scale) -> list[tuple[float, float]]:
+def _line(flow: Array, values: Array, x: ToPage, y: ToPage) -> list[tuple[float, float]]:
     return [(x(q), y(v)) for q, v in zip(flow.tolist(), values.tolist(), strict=True)]
 
 
-def _as_new(chart: FanChart, x: Scale, y: Scale) -> list[tuple[float, float]]:
+def _as_new(chart: FanChart, x: ToPage, y: ToPage) -> list[tuple[float, float]]:
     if chart.as_new is None:
         return []
     flow = np.linspace(0.0, one_value(chart.as_new.open_flow), STEPS)
@@ -103,7 +103,7 @@ def _as_new(chart: FanChart, x: Scale, y: Scale) -> list[tuple[float, float]]:
 
 
 def _asks(
-    point: RunningPoint | None, most_flow: float, most_suction: float, x: Scale, y: Scale
+    point: RunningPoint | None, most_flow: float, most_suction: float, x: ToPage, y: ToPage
 ) -> list[tuple[float, float]]:
     """What the line asks of the fan at other flows."""
     if point is None or point.flow <= 0.0:
@@ -114,7 +114,7 @@ def _asks(
     return _line(flow[inside], suction[inside], x, y)
 
 
-def _marks(running: Sequence[RunningPoint], x: Scale, y: Scale, voice: Voice) -> list[Mark]:
+def _marks(running: Sequence[RunningPoint], x: ToPage, y: ToPage, voice: Voice) -> list[Mark]:
     marks: list[Mark] = []
     last, lift = -1e9, 0.0
     for number, point in sorted(enumerate(running, start=1), key=lambda item: item[1].flow):

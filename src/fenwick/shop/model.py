@@ -16,8 +16,8 @@ from fenwick.rig.format.problems import refuse
 
 FORMAT, VERSION = "fenwick-shop", 1
 Metres = Annotated[float, Strict(), Field(ge=0, le=50.0), f.Measure("length")]
-Span = Annotated[float, Strict(), Field(gt=0.2, le=50.0), f.Measure("length")]
-Cord = Annotated[float, Strict(), Field(ge=0, le=50.0), f.Measure("length")]
+RoomLength = Annotated[float, Strict(), Field(gt=0.2, le=50.0), f.Measure("length")]
+CordLength = Annotated[float, Strict(), Field(ge=0, le=50.0), f.Measure("length")]
 Volts = Annotated[float, Strict(), Field(ge=50, le=480.0), f.Measure("voltage")]
 Hours = Annotated[float, Strict(), Field(ge=0, le=168.0), f.Measure("number")]
 Seconds = Annotated[float, Strict(), Field(ge=0, le=600.0), f.Measure("seconds")]
@@ -35,9 +35,9 @@ class PlacePart(f.Part):
 class RoomPart(f.Part):
     """The room, a rectangle."""
 
-    width_m: Span = Field(4.5, title="Room wide")
-    depth_m: Span = Field(4.0, title="Room deep")
-    height_m: Span = Field(2.4, title="Room high")
+    width_m: RoomLength = Field(4.5, title="Room wide")
+    depth_m: RoomLength = Field(4.0, title="Room deep")
+    height_m: RoomLength = Field(2.4, title="Room high")
     air_changes_per_h: Turns | None = Field(None, title="Air changes an hour")
     filter_flow_m3_s: f.FlowFromZero | None = Field(None, title="Room filter cleans")
 
@@ -63,7 +63,7 @@ class OwnedVacuum(VacuumPart):
     """A vacuum of the shop."""
 
     id: f.Id
-    cord_m: Cord | None = Field(None, title="Cord")
+    cord_m: CordLength | None = Field(None, title="Cord")
     circuit: f.Id | None = Field(None, title="Circuit")
     place: PlacePart | None = None
 
@@ -140,8 +140,8 @@ class FurniturePart(f.Part):
 
     id: f.Id
     name: f.Name = Field(title="Furniture")
-    width_m: Span = Field(1.5, title="Wide")
-    depth_m: Span = Field(0.6, title="Deep")
+    width_m: RoomLength = Field(1.5, title="Wide")
+    depth_m: RoomLength = Field(0.6, title="Deep")
     place: PlacePart
 
 

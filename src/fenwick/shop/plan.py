@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 from fenwick.core.formulas.route import Block
 from fenwick.core.rules import RuleBook
-from fenwick.core.site.floor import Point, Reach, Route, Spot, best_spot, cord_reach, route
+from fenwick.core.site.floor import FloorPoint, Reach, Route, Spot, best_spot, cord_reach, route
 from fenwick.shop.model import OwnedTool, PlacePart, ShopFile
 
 INLET_HEIGHT = 0.5  #: of a separator's inlet above the floor [m]
@@ -61,7 +61,7 @@ def _reach(tool: OwnedTool) -> Reach:
     return Reach(tool.id, _point(tool.place), tool.port_height_m, tool.travel_m)
 
 
-def _point(place: PlacePart) -> Point:
+def _point(place: PlacePart) -> FloorPoint:
     return place.x_m, place.y_m
 
 

@@ -18,15 +18,25 @@ from fenwick.core.search.figures import Figures
 from fenwick.wording.say import Voice
 from fenwick.wording.verdict import TITLES, times
 
-#: figure to what it is called and how it is told; "in-bin" stands in no verdict
-ROWS: dict[str, tuple[str, str, Callable[[float, Voice], str]]] = {
-    "air": ("flow", TITLES["air"], lambda value, voice: voice.figure(value, "flow")),
-    "caught": ("caught", TITLES["caught"], lambda value, voice: voice.figure(value, "share")),
-    "escapes": ("escapes", TITLES["escapes"], lambda value, _: f"{100.0 * value:.1f} g of 100"),
-    "settling": ("speed", TITLES["settling"], lambda value, voice: voice.figure(value, "speed")),
-    "kept": ("kept", TITLES["kept"], lambda value, voice: voice.figure(value, "share")),
-    "in-bin": ("in_bin", "In the bin", lambda value, _: f"{100.0 * value:.1f} g of 100"),
-    "collapse": ("folding", TITLES["collapse"], lambda value, _: times(value)),
+
+@dataclass(frozen=True)
+class _Compared:
+    """One figure."""
+
+    name: str  #: among `Figures`
+    title: str
+    tell: Callable[[float, Voice], str]
+
+
+#: "in-bin" stands in no verdict
+ROWS = {
+    "air": _Compared("flow", TITLES["air"], lambda value, voice: voice.figure(value, "flow")),
+    "caught": _Compared("caught", TITLES["caught"], lambda value, voice: voice.figure(value, "share")),
+    "escapes": _Compared("escapes", TITLES["escapes"], lambda value, _: f"{100.0 * value:.1f} g of 100"),
+    "settling": _Compared("speed", TITLES["settling"], lambda value, voice: voice.figure(value, "speed")),
+    "kept": _Compared("kept", TITLES["kept"], lambda value, voice: voice.figure(value, "share")),
+    "in-bin": _Compared("in_bin", "In the bin", lambda value, _: f"{100.0 * value:.1f} g of 100"),
+    "collapse": _Compared("folding", TITLES["collapse"], lambda value, _: times(value)),
 }
 
 
@@ -60,17 +70,17 @@ class FigureRow:
 
 def figure_rows(left: Side, right: Side) -> list[FigureRow]:
     """Every figure that one of them has."""
-    rows = [FigureRow(title, _told(key, left), _told(key, right)) for key, (_, title, _) in ROWS.items()]
+    rows = [FigureRow(one.title, _told(key, left), _told(key, right)) for key, one in ROWS.items()]
     return [row for row in rows if row.left is not None or row.right is not None]
 
 
 def _told(key: str, side: Side) -> Told | None:
-    name, _, words = ROWS[key]
-    values: Array | None = getattr(side.figures, name)
+    row = ROWS[key]
+    values: Array | None = getattr(side.figures, row.name)
     if values is None:
         return None
     level = _level(key, side)
-    return Told(words(float(values[0]), side.voice), "" if level is None else LEVEL_WORDS[int(level[0])])
+    return Told(row.tell(float(values[0]), side.voice), "" if level is None else LEVEL_WORDS[int(level[0])])
 
 
 def _level(key: str, side: Side) -> npt.NDArray[np.intp] | None:

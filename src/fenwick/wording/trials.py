@@ -2,28 +2,45 @@
 
 from __future__ import annotations
 
+from dataclasses import dataclass
+
 from fenwick.core.bench.trials.plan import DEPTHS, KINDS, WAYS, Plan
 from fenwick.wording.say import Voice
 
-#: kind to (title, what it tells, names of the states it compares)
-KIND_WORDS: dict[str, tuple[str, str, tuple[str, ...]]] = {
-    "separation": ("How much is kept", "Of what goes in, what the bin keeps.", ("as it is",)),
-    "tilt": ("Upright or leaning", "What leaning costs.", ("upright", "leaning")),
-    "fill": (
+
+@dataclass(frozen=True)
+class TestWords:
+    """A kind of test."""
+
+    title: str
+    tells: str
+    states: tuple[str, ...]  #: usual names of the states it compares
+
+
+TEST_KINDS = {
+    "separation": TestWords("How much is kept", "Of what goes in, what the bin keeps.", ("as it is",)),
+    "tilt": TestWords("Upright or leaning", "What leaning costs.", ("upright", "leaning")),
+    "fill": TestWords(
         "Fuller and fuller",
         "From which level the bin gives dust back.",
         ("a quarter full", "three quarters full"),
     ),
-    "dust": ("One dust and another", "How it keeps chips, sawdust, sanding dust.", ("sawdust", "sanding dust")),
-    "slot": ("A slot or an outlet changed", "Whether a changed slot, disc or tube keeps more.", ("before", "after")),
-    "hose": ("One hose and another", "What a wider, shorter or smoother hose gains.", ("this hose", "the other hose")),
-    "leak": ("Leaks", "What a line shut by hand still lets in.", ("as it is",)),
-    "blockage": ("A hose that may be blocked", "What is lost along one hose.", ("as it is", "cleared")),
-    "stations": ("Suction along the line", "Readings that tune the line.", ("as it is",)),
-    "air": ("The room's air", "How dusty a cut makes it, and when it is back.", ("as it is",)),
-    "hood": ("A hood before and after", "What still lands beside the port.", ("before", "after")),
-    "wet": ("Water carried over", "Whether it is dry behind a wet stage.", ("as it is",)),
-    "pull-off": ("How a sealant holds", "The force that pulls it off.", ("this sealant", "the other")),
+    "dust": TestWords(
+        "One dust and another", "How it keeps chips, sawdust, sanding dust.", ("sawdust", "sanding dust")
+    ),
+    "slot": TestWords(
+        "A slot or an outlet changed", "Whether a changed slot, disc or tube keeps more.", ("before", "after")
+    ),
+    "hose": TestWords(
+        "One hose and another", "What a wider, shorter or smoother hose gains.", ("this hose", "the other hose")
+    ),
+    "leak": TestWords("Leaks", "What a line shut by hand still lets in.", ("as it is",)),
+    "blockage": TestWords("A hose that may be blocked", "What is lost along one hose.", ("as it is", "cleared")),
+    "stations": TestWords("Suction along the line", "Readings that tune the line.", ("as it is",)),
+    "air": TestWords("The room's air", "How dusty a cut makes it, and when it is back.", ("as it is",)),
+    "hood": TestWords("A hood before and after", "What still lands beside the port.", ("before", "after")),
+    "wet": TestWords("Water carried over", "Whether it is dry behind a wet stage.", ("as it is",)),
+    "pull-off": TestWords("How a sealant holds", "The force that pulls it off.", ("this sealant", "the other")),
 }
 #: ways in the words of what one owns
 WAY_WORDS: dict[str, str] = {
@@ -178,7 +195,7 @@ def caution(plan: Plan) -> str:
 
 def title_of(plan: Plan) -> str:
     """What to call a test."""
-    title = KIND_WORDS[plan.kind][0]
+    title = TEST_KINDS[plan.kind].title
     return f"{title}: {' / '.join(plan.variants)}" if plan.compares else title
 
 

@@ -12,7 +12,7 @@ from fenwick.core.tuning.fit import Fit, FittedFactor, Worth
 from fenwick.core.tuning.readings import BLOCKED, FLOW, KEPT, KINDS, SEALED, SUCTION, Reading
 from fenwick.wording.say import Voice
 
-KIND_WORDS = {
+READING_WORDS = {
     SUCTION: "Suction on the wall",
     BLOCKED: "Suction with the hose shut by hand",
     SEALED: "Suction of the vacuum alone, sealed",
@@ -59,7 +59,7 @@ def reading_words(reading: Reading, voice: Voice) -> str:
         where = f", {voice.name(reading.port).lower()}"
     dust = f", {DUSTS[reading.dust].label}" if reading.dust else ""
     at = f" ({voice.name(reading.port).lower()} open)" if reading.port and reading.kind != FLOW else ""
-    return f"{KIND_WORDS[reading.kind]}{where}{dust}{at}"
+    return f"{READING_WORDS[reading.kind]}{where}{dust}{at}"
 
 
 def reading_figure(reading: Reading, value: float, voice: Voice) -> str:

@@ -14,7 +14,7 @@ from fenwick.core.rules import RuleBook
 STEP = 0.1  #: grid on which the best spot is looked for, and on which things snap [m]
 LEAST_TURN = 0.17  #: a way that turns less than this makes no bend [rad]
 
-Point = tuple[float, float]
+FloorPoint = tuple[float, float]
 
 
 @dataclass(frozen=True)
@@ -22,7 +22,7 @@ class Reach:
     """Something a hose must reach."""
 
     id: str
-    place: Point  #: [m]
+    place: FloorPoint  #: [m]
     height: float  #: of its port above the floor [m]
     travel: float = 0.0  #: of a head that swings or moves [m]
 
@@ -41,11 +41,11 @@ class Route:
 class Spot:
     """A place that reaches every tool with the shortest hose."""
 
-    place: Point  #: [m]
+    place: FloorPoint  #: [m]
     length: float  #: of the hose that reaches the farthest tool [m]
 
 
-def route(target: Reach, spot: Point, inlet_height: float, blocks: Sequence[Block], rules: RuleBook) -> Route:
+def route(target: Reach, spot: FloorPoint, inlet_height: float, blocks: Sequence[Block], rules: RuleBook) -> Route:
     """The hose from a tool to a spot, over the floor and round what stands there.
 
     Parameters
@@ -69,7 +69,7 @@ def _extra(target: Reach, inlet_height: float, rules: RuleBook) -> float:
 
 
 def best_spot(
-    room: Point, targets: Sequence[Reach], inlet_height: float, blocks: Sequence[Block], rules: RuleBook
+    room: FloorPoint, targets: Sequence[Reach], inlet_height: float, blocks: Sequence[Block], rules: RuleBook
 ) -> Spot | None:
     """Where one hose, moved from tool to tool, can be shortest; None without tools or without room.
 
@@ -103,7 +103,7 @@ def best_spot(
     return Spot((x, y), float(longest[best]))
 
 
-def cord_reach(vacuum: Point, outlets: Sequence[tuple[str, Point]]) -> tuple[str, float] | None:
+def cord_reach(vacuum: FloorPoint, outlets: Sequence[tuple[str, FloorPoint]]) -> tuple[str, float] | None:
     """(outlet, length of cord it takes along the walls' directions [m]) of the nearest outlet; None without any."""
     if not outlets:
         return None

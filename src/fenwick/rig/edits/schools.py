@@ -101,7 +101,7 @@ NO_READING: dict[str, Any] = {"@.bin.leak_area_m2": None}
 
 
 @dataclass(frozen=True)
-class Question:
+class SchoolQuestion:
     """What makers disagree about."""
 
     name: str
@@ -113,26 +113,27 @@ class Question:
 
 
 QUESTIONS = (
-    Question("cyclone-or-disc", "Cyclone or disc?", "a slotted disc", "a cyclone",
+    SchoolQuestion("cyclone-or-disc", "Cyclone or disc?", "a slotted disc", "a cyclone",
      "A disc is lower and quicker to make; a cone needs height and a tight seam.", _kinds("slotted-disc", "cyclone")),
-    Question("in-or-on", "Disc in the bin, or a chamber on top?", "a chamber on top", "a disc in the bin",
+    SchoolQuestion("in-or-on", "Disc in the bin, or a chamber on top?", "a chamber on top", "a disc in the bin",
      "In the bin nothing stands out, and the bin holds less.", _kinds("slotted-disc", "hung-disc")),
-    Question("under-inlet", "Slot open or solid under the inlet?", "open under the inlet", "solid under the inlet",
+    SchoolQuestion("under-inlet", "Slot open or solid under the inlet?",
+     "open under the inlet", "solid under the inlet",
      "The model turns the slot without seeing a difference. A test on your line can.", _slots),
-    Question("tube", "Short or long outlet tube?", "a short tube", "a long tube",
+    SchoolQuestion("tube", "Short or long outlet tube?", "a short tube", "a long tube",
      "A short tube risks air running straight across; the model does not see that.", _tubes),
-    Question("aim", "Outlet elbow to the centre, or away from the inlet?", "to the centre", "away from the inlet",
+    SchoolQuestion("aim", "Outlet elbow to the centre, or away from the inlet?", "to the centre", "away from the inlet",
      "Both are rules of thumb here, for a lid with two elbows.", _aims),
-    Question("bag", "Bag kept for the fine dust, or left out for the air?", "with a bag", "without a bag",
+    SchoolQuestion("bag", "Bag kept for the fine dust, or left out for the air?", "with a bag", "without a bag",
      "Emptying a filter indoors puts the dust back into the air: a bag is also clean hands.", _bags),
-    Question("cake", "Filter cake left on, or knocked off?", "a caked filter", "a clean filter",
+    SchoolQuestion("cake", "Filter cake left on, or knocked off?", "a caked filter", "a clean filter",
      "Cleaning belongs outdoors, with a respirator. Never blow a filter out indoors.", _cakes),
-    Question("wall", "Plastic or steel bin?", "plastic, 2.5 mm", "steel, 0.6 mm",
+    SchoolQuestion("wall", "Plastic or steel bin?", "plastic, 2.5 mm", "steel, 0.6 mm",
      "Steel does not charge up and does not melt; plastic shows the dust inside.",
      _edits(PLASTIC, STEEL)),
-    Question("size", "Small bin or big?", "a small bin", "a big bin",
+    SchoolQuestion("size", "Small bin or big?", "a small bin", "a big bin",
      "A big bin is emptied less often, and is heavy when it is.", _bins),
-    Question("lid", "Screwed and sealed, or opened without tools?", "screwed, with a gasket", "snap-on",
+    SchoolQuestion("lid", "Screwed and sealed, or opened without tools?", "screwed, with a gasket", "snap-on",
      "A lid that is quick to open is emptied in time.",
      _edits({"@.bin.closure": "screwed-gasket", **NO_READING}, {"@.bin.closure": "snap-on", **NO_READING})),
 )  # fmt: skip

@@ -35,7 +35,7 @@ class CurveFile:
 
 
 @dataclass(frozen=True)
-class _Layout:
+class _Headings:
     """Which column holds what, and the unit its heading gives it."""
 
     flow: int
@@ -66,27 +66,27 @@ def read_curve(raw: bytes, system: str) -> CurveFile:
     separator = separator_of([line for _, line in lines[:20]])
     rows = [(number, cells_of(line, separator)) for number, line in lines]
     layout, rows = _layout(rows)
-    found, places, problems = _figures(rows, layout, system)
-    if problems:
-        more = len(problems) - MOST_PROBLEMS
-        shown = problems[:MOST_PROBLEMS]
+    found = _figures(rows, layout, system)
+    if found.problems:
+        more = len(found.problems) - MOST_PROBLEMS
+        shown = found.problems[:MOST_PROBLEMS]
         if more > 0:
             shown.append(Problem("", f"and {more} more like that"))
         raise RigError(tuple(shown))
-    return _curve(found, places)
+    return _curve(found.points, found.places)
 
 
-def _layout(rows: list[tuple[int, list[str]]]) -> tuple[_Layout, list[tuple[int, list[str]]]]:
+def _layout(rows: list[tuple[int, list[str]]]) -> tuple[_Headings, list[tuple[int, list[str]]]]:
     """Columns by their headings, or the first two as flow and suction; and the rows below the heading."""
     number, head = rows[0]
     if any(_is_figure(cell) for cell in head):
-        return _Layout(0, 1, "", ""), rows
+        return _Headings(0, 1, "", ""), rows
     flow = _column(head, FLOW_WORDS)
     suction = _column(head, SUCTION_WORDS, but=flow)
     if flow is None or suction is None:
         missing = "flow" if flow is None else "suction"
         raise refused(f"line {number}: no column is headed {missing}; head the columns flow and suction")
-    return _Layout(flow, suction, _unit(head[flow]), _unit(head[suction])), rows[1:]
+    return _Headings(flow, suction, _unit(head[flow]), _unit(head[suction])), rows[1:]
 
 
 def _is_figure(cell: str) -> bool:
@@ -110,13 +110,17 @@ def _unit(heading: str) -> str:
     return last if last.lower() in ("pa", "kpa", "mbar", "cfm", "l/s", "m3/h", "m³/h", "m3/s", "m³/s", "inh2o") else ""
 
 
-Figures = tuple[list[tuple[float, float]], list[int], list[Problem]]
+@dataclass(frozen=True)
+class _Points:
+    """What could be read, and what could not."""
+
+    points: list[tuple[float, float]]  #: flow and suction, SI
+    places: list[int]  #: number of the line each stands in
+    problems: list[Problem]
 
 
-def _figures(rows: list[tuple[int, list[str]]], layout: _Layout, system: str) -> Figures:
-    found: list[tuple[float, float]] = []
-    places: list[int] = []
-    problems: list[Problem] = []
+def _figures(rows: list[tuple[int, list[str]]], layout: _Headings, system: str) -> _Points:
+    read = _Points([], [], [])
     columns = (("flow", layout.flow, layout.flow_unit), ("suction", layout.suction, layout.suction_unit))
     for number, cells in rows:
         pair = []
@@ -125,11 +129,11 @@ def _figures(rows: list[tuple[int, list[str]]], layout: _Layout, system: str) ->
                 pair.append(_figure(cells, column, unit, quantity, system))
             except BadNumberError as error:
                 where = f"line {number}, column {column + 1}"
-                problems.append(Problem("", f"{where}: {str(error)[:1].lower()}{str(error)[1:].rstrip('.')}"))
+                read.problems.append(Problem("", f"{where}: {str(error)[:1].lower()}{str(error)[1:].rstrip('.')}"))
         if len(pair) == 2:
-            found.append((pair[0], pair[1]))
-            places.append(number)
-    return found, places, problems
+            read.points.append((pair[0], pair[1]))
+            read.places.append(number)
+    return read
 
 
 def _figure(cells: list[str], column: int, unit: str, quantity: str, system: str) -> float:

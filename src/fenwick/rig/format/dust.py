@@ -26,7 +26,7 @@ class ModePart(f.Part):
     """One log-normal mode by mass."""
 
     median_m: f.Grain = Field(title="Median")
-    geometric_sd: f.Spread = Field(title="Spread")
+    geometric_sd: f.GeometricSpread = Field(title="Spread")
     parts: f.Parts = Field(title="Parts by mass")
 
 
@@ -40,7 +40,7 @@ class DustPart(f.Part):
     modes: tuple[ModePart, ...] | None = Field(None, max_length=6)
     particle_density_kg_m3: f.Density | None = Field(None, title="Grains")
     bulk_density_kg_m3: f.Density | None = Field(None, title="As it lies")
-    longest_chip_m: f.Chip | None = Field(None, title="Longest chip")
+    longest_chip_m: f.ChipLength | None = Field(None, title="Longest chip")
     settles_below_m_s: f.Speed | None = Field(None, title="Settles below")
     carries_above_m_s: f.Speed | None = Field(None, title="Carries above")
 

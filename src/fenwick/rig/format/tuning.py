@@ -10,33 +10,32 @@ from fenwick.rig.format import fields as f
 
 OF_VACUUM = ("fan", "cake")  #: factors that say nothing of another vacuum
 LEAST, MOST = 0.02, 50.0  #: that a factor may be [-]: beyond, the description is wrong, not off
-Scale = Annotated[float, Strict(), Field(ge=LEAST, le=MOST), f.Measure("number")]
-Share = Annotated[float, Strict(), Field(ge=0.0, le=1.0), f.Measure("share")]
+FactorValue = Annotated[float, Strict(), Field(ge=LEAST, le=MOST), f.Measure("number")]
 
 
 class LeftPart(f.Part):
     """Of what was believed possible of each factor, the share that the readings left; 1 is all of it."""
 
-    fan: Share = 1.0
-    roughness: Share = 1.0
-    entry: Share = 1.0
-    leak: Share = 1.0
-    cake: Share = 1.0
-    cut: Share = 1.0
-    exchange: Share = 1.0
+    fan: f.Share = 1.0
+    roughness: f.Share = 1.0
+    entry: f.Share = 1.0
+    leak: f.Share = 1.0
+    cake: f.Share = 1.0
+    cut: f.Share = 1.0
+    exchange: f.Share = 1.0
 
 
 class TuningPart(f.Part):
     """How the line differs from its description, as its readings say; 1 is as described."""
 
     on: f.Flag = Field(True, title="Tuned")
-    fan: Scale = Field(1.0, title="Suction of the fan")
-    roughness: Scale = Field(1.0, title="Roughness of the hoses")
-    entry: Scale = Field(1.0, title="Loss at the tool")
-    leak: Scale = Field(1.0, title="Leaks")
-    cake: Scale = Field(1.0, title="Cake on the filter")
-    cut: Scale = Field(1.0, title="Cut size of the separator")
-    exchange: Scale = Field(1.0, title="What the bin gives back")
+    fan: FactorValue = Field(1.0, title="Suction of the fan")
+    roughness: FactorValue = Field(1.0, title="Roughness of the hoses")
+    entry: FactorValue = Field(1.0, title="Loss at the tool")
+    leak: FactorValue = Field(1.0, title="Leaks")
+    cake: FactorValue = Field(1.0, title="Cake on the filter")
+    cut: FactorValue = Field(1.0, title="Cut size of the separator")
+    exchange: FactorValue = Field(1.0, title="What the bin gives back")
 
     unsure: LeftPart | None = None
 

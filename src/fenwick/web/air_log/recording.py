@@ -11,7 +11,7 @@ from flask import Flask, current_app
 from fenwick.data import Database
 from fenwick.data.air_logs import add_rows
 from fenwick.data.database import open_session
-from fenwick.devices.reader import Point, Reader
+from fenwick.devices.reader import LivePoint, Reader
 
 EVERY = 0.5  #: between two writes [s]
 
@@ -30,7 +30,7 @@ class Recording:
     _written: float = 0.0
     _lock: threading.Lock = field(default_factory=threading.Lock)
 
-    def take(self, points: list[Point], bad: int) -> None:
+    def take(self, points: list[LivePoint], bad: int) -> None:
         """What the device has just sent."""
         with self._lock:
             if self.begun is None and points:

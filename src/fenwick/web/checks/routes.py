@@ -18,6 +18,7 @@ from fenwick.web.kit.editor import Editor, read_editor
 from fenwick.web.kit.history import save
 from fenwick.web.kit.history import step as step_history
 from fenwick.web.kit.page import line_in_hand
+from fenwick.web.kit.pieces import Refused
 from fenwick.web.kit.units import unit_system
 from fenwick.wording.checks import CHECKS, check_sentence
 from fenwick.wording.whatif import action_words
@@ -57,7 +58,7 @@ def see(line_id: int, key: str) -> ResponseReturnValue:
     reason = request.form.get("reason", "").strip()
     if not reason or len(reason) > LONGEST:
         wrong = "Say why it may stay so." if not reason else f"At most {LONGEST} characters."
-        return _render(state, 422, typed=(key, reason, wrong))
+        return _render(state, 422, refused=Refused(key, reason, wrong))
     sentence = check_sentence(one.check, voice_for(state.rig, unit_system()))
     acknowledge(session(), line_id, one.check.id, one.check.part or "", one.level, sentence, reason)
     return _after(line_id)
@@ -76,9 +77,9 @@ def settle(line_id: int, check: str) -> ResponseReturnValue:
     """Say that what a check asks for has been done."""
     if check not in SETTLES:
         abort(404)
-    _, path, value = SETTLES[check]
+    said = SETTLES[check]
     state = line_state(session(), line_id)
-    return _save(state, {path: value}, f"{CHECKS[check].title}: {SETTLES[check][0].lower()}")
+    return _save(state, {said.path: said.value}, f"{CHECKS[check].title}: {said.words.lower()}")
 
 
 @bp.post("/lines/<int:line_id>/checks/mend/<key>")
@@ -118,8 +119,7 @@ def begin(line_id: int, what: str) -> ResponseReturnValue:
     found = begun(state.rig, what)
     if found is None:
         abort(404)
-    path, value, words = found
-    return _save(state, {path: value}, words)
+    return _save(state, {found.path: found.value}, found.words)
 
 
 @bp.post("/lines/<int:line_id>/checks/<any(undo, redo):way>")
@@ -149,10 +149,10 @@ def _after(line_id: int) -> ResponseReturnValue:
 def _render(
     state: LineState,
     status: int = 200,
-    typed: tuple[str, str, str] | None = None,
+    refused: Refused | None = None,
     editor: Editor | None = None,
 ) -> ResponseReturnValue:
-    view = checks_view(state, checked(session(), state), unit_system(), typed, editor)
+    view = checks_view(state, checked(session(), state), unit_system(), refused, editor)
     template = "checks/_checks.html" if request.headers.get("HX-Request") else "checks/page.html"
     if "panel" in request.form:
         template = "checks/_panel.html"

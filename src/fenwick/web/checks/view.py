@@ -18,6 +18,7 @@ from fenwick.rig.voice import voice_for
 from fenwick.services import lines
 from fenwick.services.checks import Checked, Tally, tally
 from fenwick.web.kit.editor import Editor, rig_field
+from fenwick.web.kit.pieces import Refused
 from fenwick.wording.checks import CHECKS, GROUPS, POWER, Said, relief_words
 from fenwick.wording.say import Voice
 from fenwick.wording.whatif import action_words
@@ -27,10 +28,21 @@ STAND_KEYS = ("headroom_m", "space_m", "base_m", "mass_kg", "wheels", "tied")
 LID_KEYS = ("material", "thickness_m", "rim_held", "stiffener_material", "stiffener_m")
 RELIEF_KEYS = ("opens_at_pa", "area_m2")
 RING_KEYS = ("height_m", "material", "outwards_m", "tall_m")
-#: what settles a check in one go: check to (words, key below the rig, value)
-SETTLES: dict[str, tuple[str, str, object]] = {
-    "last-held": ("Emptied and cleaned", "vacuum.emptied", True),
-    "static": ("The hoses are earthed", "line.earthed", True),
+
+
+@dataclass(frozen=True)
+class Described:
+    """One value of a line that is said on this page."""
+
+    words: str
+    path: str  #: key below the rig
+    value: object
+
+
+#: what settles a check in one go
+SETTLES = {
+    "last-held": Described("Emptied and cleaned", "vacuum.emptied", True),
+    "static": Described("The hoses are earthed", "line.earthed", True),
 }
 
 
@@ -68,7 +80,7 @@ class ChecksView:
 
 
 def checks_view(
-    state: LineState, found: list[Checked], system: str, typed: tuple[str, str, str] | None = None,
+    state: LineState, found: list[Checked], system: str, refused: Refused | None = None,
     editor: Editor | None = None,
 ) -> ChecksView:  # fmt: skip
     """Prepare the page.
@@ -77,13 +89,15 @@ def checks_view(
     ----------
     state, found : the line and its checks
     system : unit system
-    typed : (key of a row, reason, what is wrong with it) that was just refused
+    refused : the reason beside a row that was just refused
     editor : fields as they were typed, with what is wrong with them
     """
     voice = voice_for(state.rig, system)
     rows = [_row(one, state.rig, voice) for one in found]
-    if typed:
-        rows = [replace(row, reason=typed[1], error=typed[2]) if row.key == typed[0] else row for row in rows]
+    if refused:
+        rows = [
+            replace(row, reason=refused.text, error=refused.error) if row.key == refused.key else row for row in rows
+        ]
     asking = sorted((row for row in rows if row.level != LEVEL_WORDS[OK]), key=_worst_first)
     editors = editors_of(state.rig, system)
     if editor is not None:
@@ -130,7 +144,7 @@ def _row(one: Checked, rig: Rig, voice: Voice) -> CheckRow:
         limit=said.limit if figured else "",
         sentence=words.sentence(said) + (_valve(check, rig, voice) if asks else ""),
         seen=one.seen,
-        settle=(check.id, settle[0]) if settle else None,
+        settle=(check.id, settle.words) if settle else None,
         keep=_keep(check, rig, voice) if asks else None,
         place=_place(check, rig),
         part=check.part or "",
@@ -212,8 +226,8 @@ def _begins(rig: Rig) -> list[tuple[str, str]]:
     return [lid, relief]
 
 
-def begun(rig: Rig, what: str) -> tuple[str, object, str] | None:
-    """(path, value, words) of what begins or ends to be described; None for something else."""
+def begun(rig: Rig, what: str) -> Described | None:
+    """What begins or ends to be described; None for something else."""
     stage = next((part for part in rig.line.elements if isinstance(part, SeparatorPart)), None)
     if stage is None:
         return None
@@ -222,13 +236,13 @@ def begun(rig: Rig, what: str) -> tuple[str, object, str] | None:
         case "lid":
             material = stage.bin.material if stage.bin.material not in (None, "other") else "plywood"
             lid = {"material": material, "thickness_m": 0.006}
-            return f"{root}.bin.lid", lid, "Lid described"
+            return Described("Lid described", f"{root}.bin.lid", lid)
         case "lid-off":
-            return f"{root}.bin.lid", None, "Lid no longer described"
+            return Described("Lid no longer described", f"{root}.bin.lid", None)
         case "relief":
-            return f"{root}.bin.relief", _relief(rig, stage.id), "Relief valve put in"
+            return Described("Relief valve put in", f"{root}.bin.relief", _relief(rig, stage.id))
         case "relief-off":
-            return f"{root}.bin.relief", None, "Relief valve taken out"
+            return Described("Relief valve taken out", f"{root}.bin.relief", None)
     return None
 
 

@@ -44,6 +44,26 @@ class JobRow:
 
 
 @dataclass(frozen=True)
+class SizeRow:
+    """Dust of some sizes."""
+
+    size: str
+    share: str  #: of the dust
+    bar: Markup  #: where it goes
+
+
+@dataclass(frozen=True)
+class Followed:
+    """The dust that is followed."""
+
+    title: str
+    subtitle: str
+    ends: dict[str, float] | None = None  #: [-]; None where nothing is known
+    sizes: tuple[SizeRow, ...] = ()
+    made: str = ""  #: what it all begins as
+
+
+@dataclass(frozen=True)
 class DustView:
     """The page."""
 
@@ -54,7 +74,7 @@ class DustView:
     title: str
     subtitle: str
     flow: Markup | None
-    classes: list[tuple[str, str, Markup]]  #: (size, share of the dust, where it goes)
+    sizes: tuple[SizeRow, ...]
     jobs: list[JobRow]
     left_out: list[tuple[str, str]]
     full: str  #: when the bin is full
@@ -85,9 +105,9 @@ def dust_view(state: LineState, of: str | None, typed: Typed, system: str) -> Du
     assert of is not None
     port = line.leaves[job.job.port].id if job else of
     if job is not None:
-        title, subtitle, ends, classes, made = _job_view(job, voice)
+        shown = _job_view(job, voice)
     else:
-        title, subtitle, ends, classes, made = (_week_view if of == WEEK else _port_view)(rig, of, total, voice)
+        shown = _week_view(total) if of == WEEK else _port_view(rig, of, voice)
     lone = alone(rig, port) if port != WEEK else None
     lone_voice = voice_for(lone or rig, system)
     return DustView(
@@ -95,51 +115,43 @@ def dust_view(state: LineState, of: str | None, typed: Typed, system: str) -> Du
         rig=rig,
         of=of,
         choices=choices,
-        title=title,
-        subtitle=subtitle,
-        flow=render_flow(ends, _amount(of, total, job, voice), made, "flow") if ends else None,
-        classes=classes,
+        title=shown.title,
+        subtitle=shown.subtitle,
+        flow=render_flow(shown.ends, _amount(of, total, job, voice), shown.made, "flow") if shown.ends else None,
+        sizes=shown.sizes,
         jobs=[_job_row(one, voice) for one in total.jobs],
         left_out=left,
         full=full_words(total, voice),
         air=air_card(lone, state.previous, port, shop, typed, lone_voice, rules) if lone else None,
         harmful=bool(lone and (dust := build_line(lone).dust) and dust.harmful),
-        why_not="" if ends else _why_not(of, left, total),
+        why_not="" if shown.ends else _why_not(of, left, total),
     )
 
 
-Shown = tuple[str, str, dict[str, float] | None, list[tuple[str, str, Markup]], str]
-
-
-def _port_view(rig: Rig, of: str, _: Week, voice: Voice) -> Shown:
-    """One port alone: (title, subtitle, ends, sizes, what it all begins as)."""
+def _port_view(rig: Rig, of: str, voice: Voice) -> Followed:
+    """One port alone."""
     solved = solve(alone(rig, of) or rig)
     line, found = solved.line, solved.found
     dust = line.dust.label if line.dust else "Dust not known"
     subtitle = f"{dust}, its port open alone · widths are true"
     title = f"Where 100 g go at the {voice.name(of).lower()}"
     if found.fate is None:
-        return title, subtitle, None, [], ""
+        return Followed(title, subtitle)
     ends = {end: float(found.fate.share(end)[0]) for end in ENDS}
-    return title, subtitle, ends, _classes(found.fate), "made"
+    return Followed(title, subtitle, ends, _sizes(found.fate), "made")
 
 
-def _week_view(_: Rig, of: str, total: Week, voice: Voice) -> Shown:
+def _week_view(total: Week) -> Followed:
     """All the week's jobs together."""
     count = f"{len(total.jobs)} job{'' if len(total.jobs) == 1 else 's'}"
     subtitle = f"{count} on this line · widths are true"
     if total.made <= 0.0:
-        return "Where the week's dust goes", subtitle, None, [], ""
-    return (
-        "Where the week's dust goes",
-        subtitle,
-        {end: mass / total.made for end, mass in total.ends.items()},
-        [],
-        "made a week",
-    )
+        return Followed("Where the week's dust goes", subtitle)
+    ends = {end: mass / total.made for end, mass in total.ends.items()}
+    return Followed("Where the week's dust goes", subtitle, ends, made="made a week")
 
 
-def _job_view(one: Done, voice: Voice) -> Shown:
+def _job_view(one: Done, voice: Voice) -> Followed:
     """One job, each time it is done."""
     name = one.job.name
     each = {"hour": "an hour", "board": "one board", "cut": "one cut"}[one.job.unit]
@@ -147,9 +159,9 @@ def _job_view(one: Done, voice: Voice) -> Shown:
     dust = one.line.dust.label if one.line.dust else "Dust not known"
     subtitle = f"{dust}, at the {one.line.leaves[one.job.port].port.name.lower()} · widths are true"
     if one.found.fate is None:
-        return title, subtitle, None, [], ""
+        return Followed(title, subtitle)
     ends = {end: float(one.found.fate.share(end)[0]) for end in ENDS}
-    return title, subtitle, ends, _classes(one.found.fate), "made"
+    return Followed(title, subtitle, ends, _sizes(one.found.fate), "made")
 
 
 def _amount(of: str, total: Week, job: Done | None, voice: Voice) -> Callable[[float], str]:
@@ -164,14 +176,14 @@ def _amount(of: str, total: Week, job: Done | None, voice: Voice) -> Callable[[f
     return masses if of == WEEK or job else grams
 
 
-def _classes(fate: Fate) -> list[tuple[str, str, Markup]]:
+def _sizes(fate: Fate) -> tuple[SizeRow, ...]:
     words = ("below 10 µm, breathed", "10 to 100 µm, floats", "above 100 µm, flies")
     rows = []
     for name, (share, ends) in zip(words, by_class(fate, SIZES, (BREATHED, COARSE)), strict=True):
         if share > 0.0:
             said = f"{100 * share:.0f} g" if share >= 0.0095 else f"{100 * share:.1f} g"
-            rows.append((name, said, render_small_ends(ends, 560.0)))
-    return rows
+            rows.append(SizeRow(name, said, render_small_ends(ends, 560.0)))
+    return tuple(rows)
 
 
 def _job_row(one: Done, voice: Voice) -> JobRow:

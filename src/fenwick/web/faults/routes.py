@@ -15,6 +15,7 @@ from fenwick.rig import build_line
 from fenwick.units import BadNumberError, parse_value
 from fenwick.web.faults.view import hunt_view
 from fenwick.web.kit.database import session
+from fenwick.web.kit.pieces import Refused
 from fenwick.web.kit.units import unit_system
 
 bp = Blueprint("faults", __name__)
@@ -42,9 +43,11 @@ def add(line_id: int) -> ResponseReturnValue:
         try:
             value = parse_value(text, KINDS[reading.kind], unit_system())
         except BadNumberError as error:
-            return _render(state, (key, text, f"{str(error)[:1].upper()}{str(error)[1:]}"), 422)
+            return _render(state, Refused(key, text, f"{str(error)[:1].upper()}{str(error)[1:]}"), 422)
         if not can_be(reading.kind, value):
-            return _render(state, (key, text, "Below 0, or more than can be: check the figure and its unit."), 422)
+            return _render(
+                state, Refused(key, text, "Below 0, or more than can be: check the figure and its unit."), 422
+            )
     sd = reading.sd if reading.kind == LOOK else usual_sd(reading.kind, value)
     told = Reading(reading.kind, value, sd, reading.port, reading.station)
     take(session(), line_id, told, purpose=HUNT)
@@ -77,7 +80,7 @@ def _after(line_id: int) -> ResponseReturnValue:
     return redirect(url_for("faults.show", line_id=line_id, s=_chosen()))
 
 
-def _render(state: LineState, wrong: tuple[str, str, str] | None = None, status: int = 200) -> ResponseReturnValue:
+def _render(state: LineState, wrong: Refused | None = None, status: int = 200) -> ResponseReturnValue:
     view = hunt_view(state, readings_of(session(), state.id, HUNT), _chosen(), unit_system(), wrong)
     template = "faults/_faults.html" if request.headers.get("HX-Request") else "faults/page.html"
     return render_template(template, view=view, lines=line_names(session(), state.id)), status

@@ -13,6 +13,7 @@ from fenwick.data.readings import Taken
 from fenwick.rig.voice import voice_for
 from fenwick.services.faults import case_of
 from fenwick.units import unit_label
+from fenwick.web.kit.pieces import Refused, Tick
 from fenwick.wording.faults import FAULT_WORDS, SYMPTOM_WORDS, belief_words, check_words, reason
 from fenwick.wording.say import Voice
 from fenwick.wording.tuning import reading_figure, reading_words
@@ -49,7 +50,7 @@ class HuntView:
     """The page."""
 
     state: LineState
-    symptoms: list[tuple[str, str, bool]]
+    symptoms: list[Tick]
     chosen: list[str]
     suspects: list[SuspectRow]
     explained: bool
@@ -59,9 +60,9 @@ class HuntView:
 
 
 def hunt_view(
-    state: LineState, taken: list[Taken], chosen: Sequence[str], system: str, wrong: tuple[str, str, str] | None = None
+    state: LineState, taken: list[Taken], chosen: Sequence[str], system: str, wrong: Refused | None = None
 ) -> HuntView:
-    """Rank the faults and prepare the page; `wrong` is (key of a check, what was typed, what is wrong with it)."""
+    """Rank the faults and prepare the page; `wrong` is the figure of a check that was just refused."""
     voice, case = voice_for(state.rig, system), case_of(state.rig)
     readings = [one.reading for one in taken]
     found = hunt(case, readings, chosen)
@@ -69,7 +70,7 @@ def hunt_view(
     checks = next_checks(case, found, checks_of(case.line, readings)) if begun else []
     return HuntView(
         state=state,
-        symptoms=[(key, words, key in chosen) for key, words in SYMPTOM_WORDS.items()],
+        symptoms=[Tick(key, words, key in chosen) for key, words in SYMPTOM_WORDS.items()],
         chosen=list(chosen),
         suspects=[
             SuspectRow(*FAULT_WORDS[one.fault], belief_words(one.share), one.share, reason(one, case, readings, voice))
@@ -90,10 +91,10 @@ def _told(reading: Reading, voice: Voice) -> str:
     return f"{reading_words(reading, voice)}: {reading_figure(reading, reading.value, voice)}"
 
 
-def _check_row(check: NextCheck, voice: Voice, wrong: tuple[str, str, str] | None) -> NextCheckRow:
+def _check_row(check: NextCheck, voice: Voice, wrong: Refused | None) -> NextCheckRow:
     key = f"{check.reading.kind}~{check.reading.station}"
     words, detail = check_words(check, voice)
     look = check.reading.kind == LOOK
     unit = "" if look else unit_label(KINDS[check.reading.kind], voice.system)
-    typed, error = (wrong[1], wrong[2]) if wrong and wrong[0] == key else ("", "")
+    typed, error = (wrong.text, wrong.error) if wrong and wrong.key == key else ("", "")
     return NextCheckRow(key, words, detail, look, unit, typed, error)

@@ -12,13 +12,24 @@ from fenwick.rig.format.problems import split_path
 from fenwick.units import BadNumberError, format_value, parse_value, unit_label
 
 POINTS, HOLES = "points", "holes"
-#: columns of each table: (key in the rig file, heading, quantity)
-COLUMNS: dict[str, tuple[tuple[str, str, str], ...]] = {
-    POINTS: (("flow_m3_s", "Air flow", "flow"), ("suction_pa", "Suction", "suction")),
+
+
+@dataclass(frozen=True)
+class Column:
+    """A column of a table."""
+
+    key: str  #: in the rig file
+    heading: str
+    quantity: str
+
+
+#: of each table
+COLUMNS = {
+    POINTS: (Column("flow_m3_s", "Air flow", "flow"), Column("suction_pa", "Suction", "suction")),
     HOLES: (
-        ("hole_diameter_m", "Hole", "bore"),
-        ("holes", "How many", "number"),
-        ("suction_pa", "Suction read", "suction"),
+        Column("hole_diameter_m", "Hole", "bore"),
+        Column("holes", "How many", "number"),
+        Column("suction_pa", "Suction read", "suction"),
     ),
 }
 LISTS = {POINTS: "points", HOLES: "rows"}
@@ -59,27 +70,25 @@ def open_table(rig: Rig, kind: str, system: str) -> CurveTable:
     stored: list[dict[str, Any]] = []
     if isinstance(curve, PointsPart if kind == POINTS else HolesPart):
         stored = curve.model_dump()[LISTS[kind]]
-    texts = [
-        [format_value(row[key], quantity, system, field=True) for key, _, quantity in COLUMNS[kind]] for row in stored
-    ]
+    texts = [[format_value(row[one.key], one.quantity, system, field=True) for one in COLUMNS[kind]] for row in stored]
     return _table(kind, texts, {}, system=system, rig=rig if stored else None)
 
 
 def read_table(rig: Rig, kind: str, form: Mapping[str, str], system: str) -> CurveTable:
     """The table as typed, with the rig it makes, or with what is wrong beside the cells."""
     count = 1 + max((int(name.split("-")[1]) for name in form if name.count("-") == 1 and _is_cell(name)), default=-1)
-    texts = [[form.get(f"{key}-{i}", "").strip() for key, _, _ in COLUMNS[kind]] for i in range(min(count, 500))]
+    texts = [[form.get(f"{one.key}-{i}", "").strip() for one in COLUMNS[kind]] for i in range(min(count, 500))]
     texts = [row for row in texts if any(row)]
     stored = open_table(rig, kind, system)
     errors: dict[str, str] = {}
     rows = []
     for i, row in enumerate(texts):
         values: dict[str, Any] = {}
-        for (key, heading, quantity), text in zip(COLUMNS[kind], row, strict=True):
+        for column, text in zip(COLUMNS[kind], row, strict=True):
             try:
-                values[key] = _read(text, heading, quantity, system)
+                values[column.key] = _read(text, column, system)
             except BadNumberError as error:
-                errors[f"{key}-{i}"] = str(error)
+                errors[f"{column.key}-{i}"] = str(error)
         rows.append(values)
     whole = tuple(row for row in rows if len(row) == len(COLUMNS[kind]) and min(row.values()) >= 0)
     if errors or len(rows) < 3:
@@ -95,14 +104,14 @@ def read_table(rig: Rig, kind: str, form: Mapping[str, str], system: str) -> Cur
 
 def _is_cell(name: str) -> bool:
     key, _, number = name.partition("-")
-    return number.isdigit() and len(number) < 4 and any(key == column[0] for row in COLUMNS.values() for column in row)
+    return number.isdigit() and len(number) < 4 and any(key == one.key for row in COLUMNS.values() for one in row)
 
 
-def _read(text: str, heading: str, quantity: str, system: str) -> float | int:
+def _read(text: str, column: Column, system: str) -> float | int:
     if not text:
-        raise BadNumberError(text, f"Enter the {heading.lower()}.")
-    number = parse_value(text, quantity, system)
-    return int(number) if quantity == "number" and number == int(number) else number
+        raise BadNumberError(text, f"Enter the {column.heading.lower()}.")
+    number = parse_value(text, column.quantity, system)
+    return int(number) if column.quantity == "number" and number == int(number) else number
 
 
 def _beside_cells(error: RigError, system: str) -> tuple[dict[str, str], str]:
@@ -133,10 +142,10 @@ def _table(
     filled = [*texts, *([blank] * max(SPARE_ROWS, LEAST_ROWS - len(texts)))]
     rows = tuple(
         tuple(
-            Cell(f"{key}-{i}", f"{heading}, row {i + 1}", text, errors.get(f"{key}-{i}", ""))
-            for (key, heading, _), text in zip(columns, row, strict=True)
+            Cell(f"{one.key}-{i}", f"{one.heading}, row {i + 1}", text, errors.get(f"{one.key}-{i}", ""))
+            for one, text in zip(columns, row, strict=True)
         )
         for i, row in enumerate(filled)
     )
-    headings = tuple((heading, unit_label(quantity, system)) for _, heading, quantity in columns)
+    headings = tuple((one.heading, unit_label(one.quantity, system)) for one in columns)
     return CurveTable(kind, headings, rows, rig, problem)

@@ -19,6 +19,7 @@ from fenwick.shop.drawer import FoundLine, task_for
 from fenwick.units import BadNumberError, format_value, parse_value, unit_label
 from fenwick.web.kit.database import session
 from fenwick.web.kit.fields import Field
+from fenwick.web.kit.pieces import BeforeAfter
 from fenwick.web.kit.units import unit_system
 from fenwick.web.kit.words import choice_word
 from fenwick.web.line.routes import bp
@@ -37,7 +38,7 @@ class Card:
     index: int
     paid: bool
     title: str
-    figures: list[tuple[str, str, str]]  #: (what, today, with it)
+    figures: list[BeforeAfter]  #: today, and with it
     buy: list[str]
     hook_up: HookUp
 
@@ -147,15 +148,15 @@ def _card(index: int, found: FoundLine, today: Figures, state: LineState, system
     )
 
 
-def _figures(today: Figures, new: Figures, voice: Voice) -> list[tuple[str, str, str]]:
-    rows = [("Air at the tool", _figure(today.flow[0], "flow", voice), _figure(new.flow[0], "flow", voice))]
+def _figures(today: Figures, new: Figures, voice: Voice) -> list[BeforeAfter]:
+    rows = [BeforeAfter("Air at the tool", _figure(today.flow[0], "flow", voice), _figure(new.flow[0], "flow", voice))]
     for what, quantity, before, after in (
         ("Slowest speed", "speed", today.speed, new.speed),
         ("Kept in the bin", "share", today.kept, new.kept),
     ):
         if before is not None and after is not None:
-            rows.append((what, _figure(before[0], quantity, voice), _figure(after[0], quantity, voice)))
-    rows.append(("Figures to act on", str(int(today.acts[0])), str(int(new.acts[0]))))
+            rows.append(BeforeAfter(what, _figure(before[0], quantity, voice), _figure(after[0], quantity, voice)))
+    rows.append(BeforeAfter("Figures to act on", str(int(today.acts[0])), str(int(new.acts[0]))))
     return rows
 
 

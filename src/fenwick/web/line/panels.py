@@ -13,6 +13,7 @@ from fenwick.services.advice import changes_for
 from fenwick.units import format_value
 from fenwick.web.kit.editor import rig_field
 from fenwick.web.kit.fields import Field
+from fenwick.web.kit.pieces import Refused
 from fenwick.wording.hookup import HookUp, hook_up
 from fenwick.wording.measure import how_to_measure, what_hangs_on_it
 from fenwick.wording.say import Voice
@@ -54,7 +55,7 @@ class PanelChoice:
     key: str = PART
     everything: bool = False  #: all guesses rather than the first few
     time: str | None = None  #: how much there is, a key of TIME_WORDS
-    refused: tuple[str, str, str, str] | None = None  #: (part, key, text, error) of a measurement
+    refused: Refused | None = None  #: a measurement
 
 
 def open_panel(choice: PanelChoice, state: LineState, line: Line, port: int, voice: Voice) -> Panel:
@@ -87,9 +88,9 @@ def _row(effect: GuessEffect, rig: Rig, voice: Voice, choice: PanelChoice) -> Me
     guess = effect.guess
     document = rig.model_dump(mode="json")
     field = replace(rig_field(rig, document, effect.path, voice.system), guess=False)
-    if choice.refused and choice.refused[:2] == (guess.part, guess.key):
-        field = replace(field, text=choice.refused[2], error=choice.refused[3])
     full = f"{guess.part}.{guess.key}"
+    if choice.refused and choice.refused.key == full:
+        field = replace(field, text=choice.refused.text, error=choice.refused.error)
     owner = "" if guess.part == "dust" else voice.name(guess.part)
     return MeasureRow(
         part=guess.part,

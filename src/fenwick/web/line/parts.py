@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from dataclasses import dataclass
 
 from flask import abort, request
 from flask.typing import ResponseReturnValue
@@ -29,62 +30,72 @@ from fenwick.web.line.routes import after_change, bp, render
 from fenwick.web.line.view import Attempt
 
 TOOL, GATE_HERE = "tool", "gate-here"  #: what can be added besides parts
-Change = tuple[Rig, str | None, str]  #: the changed rig, the part to pick then, and what was done
 
 
-def _add(rig: Rig, part: str, name: str) -> Change:
+@dataclass(frozen=True)
+class Restructured:
+    """A rig with other parts, or in another order."""
+
+    rig: Rig
+    pick: str | None  #: the part to look at then
+    label: str  #: what was done
+
+
+def _add(rig: Rig, part: str, name: str) -> Restructured:
     kind = request.form.get("kind", "")
     if kind == TOOL:
         return _tool(rig, part, name)
     if kind == GATE_HERE:
-        return gate_branch(rig, part), part, f"Gate put where {name} joins"
+        return Restructured(gate_branch(rig, part), part, f"Gate put where {name} joins")
     changed, new = add_part(rig, part, kind)
-    return changed, new, f"{ADDABLE[kind]} added behind {name}"
+    return Restructured(changed, new, f"{ADDABLE[kind]} added behind {name}")
 
 
-def _duplicate(rig: Rig, part: str, name: str) -> Change:
+def _duplicate(rig: Rig, part: str, name: str) -> Restructured:
     changed, new = duplicate_part(rig, part)
-    return changed, new, f"{name} duplicated"
+    return Restructured(changed, new, f"{name} duplicated")
 
 
-def _tool(rig: Rig, part: str, name: str) -> Change:
+def _tool(rig: Rig, part: str, name: str) -> Restructured:
     if _is_tool(rig, part):
         changed, new = add_tool(rig, part)
-        return changed, new, f"A tool added beside {name}"
+        return Restructured(changed, new, f"A tool added beside {name}")
     changed, new = split_behind(rig, part)
-    return changed, new, f"A tool joins behind {name}"
+    return Restructured(changed, new, f"A tool joins behind {name}")
 
 
 def _is_tool(rig: Rig, part: str) -> bool:
     return any(branch.id == part for _, branch in rig.line.walk())
 
 
-def _remove(rig: Rig, part: str, name: str) -> Change:
+def _remove(rig: Rig, part: str, name: str) -> Restructured:
     changed = remove_tool(rig, part) if _is_tool(rig, part) else remove_part(rig, part)
-    return changed, None, f"{name} removed"
+    return Restructured(changed, None, f"{name} removed")
 
 
-def _behind(rig: Rig, part: str, name: str) -> Change:
+def _behind(rig: Rig, part: str, name: str) -> Restructured:
     after = request.form.get("after", "")
     there = voice_for(rig, unit_system()).name(after)
-    return move_part_behind(rig, part, after), part, f"{name} moved behind {there}"
+    return Restructured(move_part_behind(rig, part, after), part, f"{name} moved behind {there}")
 
 
-def _forward(rig: Rig, part: str, name: str) -> Change:
-    return move_part(rig, part, +1), part, f"{name} moved towards the vacuum"
+def _forward(rig: Rig, part: str, name: str) -> Restructured:
+    return Restructured(move_part(rig, part, +1), part, f"{name} moved towards the vacuum")
 
 
-def _back(rig: Rig, part: str, name: str) -> Change:
-    return move_part(rig, part, -1), part, f"{name} moved towards the tool"
+def _back(rig: Rig, part: str, name: str) -> Restructured:
+    return Restructured(move_part(rig, part, -1), part, f"{name} moved towards the tool")
 
 
-def _swap(rig: Rig, part: str, name: str) -> Change:
+def _swap(rig: Rig, part: str, name: str) -> Restructured:
     changed = swap(rig, part, request.form.get("with", ""), shop_state(session()).file)
     gone = part not in {branch.id for _, branch in changed.line.walk()} and _is_tool(rig, part)
-    return changed, None if gone else part, f"{name} exchanged for {voice_for(changed, unit_system()).name(part)}"
+    return Restructured(
+        changed, None if gone else part, f"{name} exchanged for {voice_for(changed, unit_system()).name(part)}"
+    )
 
 
-ACTIONS: dict[str, Callable[[Rig, str, str], Change]] = {
+ACTIONS: dict[str, Callable[[Rig, str, str], Restructured]] = {
     "add": _add,
     "tool": _tool,
     "behind": _behind,
@@ -105,10 +116,10 @@ def restructure(line_id: int, part: str, action: str) -> ResponseReturnValue:
     if action not in ACTIONS or editor is None:
         abort(404)
     try:
-        changed, pick, label = ACTIONS[action](state.rig, part, name)
+        done = ACTIONS[action](state.rig, part, name)
     except RigError as error:
         sentence = error.problems[0].sentence(system)
         refused = editor.with_error(f"{sentence[:1].upper()}{sentence[1:]}.")
         return render(state, part, request.form.get("port"), Attempt(refused), 422)
-    save(line_id, changed, label)
-    return after_change(line_id, pick)
+    save(line_id, done.rig, done.label)
+    return after_change(line_id, done.pick)

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from dataclasses import dataclass
+
 from markupsafe import Markup
 
 from fenwick.core.judging.assess import Assessment
@@ -67,8 +69,19 @@ def status_of(rig: Rig, scene: Scene, system: str) -> str:
     return " · ".join(said)
 
 
-def parts_of(scene: Scene) -> list[tuple[int, str, str, str, str]]:
-    """(number, id, title, detail, level) of every part."""
+@dataclass(frozen=True)
+class PartRow:
+    """A part in a list beside the drawing."""
+
+    number: int
+    id: str
+    title: str
+    detail: str
+    level: str  #: ok, watch, act; empty where there is nothing to judge
+
+
+def parts_of(scene: Scene) -> list[PartRow]:
+    """Every part."""
     labels = {label.part: label for label in scene.labels}
     listed = []
     for part in scene.parts:
@@ -76,15 +89,16 @@ def parts_of(scene: Scene) -> list[tuple[int, str, str, str, str]]:
             continue
         label = labels.get(part.id)
         words = (label.name, label.detail, label.level) if label else (part.title, "", "")
-        listed.append((part.number, part.id, *words))
+        listed.append(PartRow(part.number, part.id, *words))
     return listed
 
 
-def key_of(scene: Scene) -> list[tuple[int, str, str, str]]:
-    """(number, title, detail, level) of the parts that the drawing has no room to label."""
+def key_of(scene: Scene) -> list[PartRow]:
+    """The parts that the drawing has no room to label."""
     numbers = {part.id: part.number for part in scene.parts}
     keyed = [label for label in scene.labels if label.keyed]
-    return sorted((numbers[label.part], label.name, label.detail, label.level) for label in keyed)
+    rows = [PartRow(numbers[one.part], one.part, one.name, one.detail, one.level) for one in keyed]
+    return sorted(rows, key=lambda row: row.number)
 
 
 def plan_of(rig: Rig, line: Line, found: Assessment, voice: Voice, part: str) -> tuple[Markup, str] | None:

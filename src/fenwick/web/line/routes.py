@@ -21,6 +21,7 @@ from fenwick.web.kit.database import session
 from fenwick.web.kit.editor import field_value_at, read_editor, rig_field
 from fenwick.web.kit.history import save, step
 from fenwick.web.kit.page import pill_follows
+from fenwick.web.kit.pieces import Refused
 from fenwick.web.kit.units import unit_system
 from fenwick.web.line.form import open_editor
 from fenwick.web.line.panels import MEASURE, PART, PanelChoice
@@ -91,7 +92,7 @@ def measured(line_id: int, part: str, key: str) -> ResponseReturnValue:
         rig = confirm_guess(state.rig, part, key) if text == field.text else _with_measurement(state.rig, path, text)
     except (BadNumberError, RigError) as error:
         sentence = error.problems[0].sentence(system) if isinstance(error, RigError) else str(error)
-        panel = replace(panel, refused=(part, key, text, sentence))
+        panel = replace(panel, refused=Refused(f"{part}.{key}", text, sentence))
         return render(state, None, request.form.get("port"), Attempt(panel=panel), 422)
     save(line_id, rig, f"{name} measured")
     return after_change(line_id, None, panel)

@@ -57,6 +57,16 @@ class ClassRow:
 
 
 @dataclass(frozen=True)
+class CaseRow:
+    """One kind of day."""
+
+    key: str
+    words: str
+    sealed: str  #: suction with everything shut
+    flows: list[str]  #: at each port
+
+
+@dataclass(frozen=True)
 class VacuumView:
     """The page."""
 
@@ -67,7 +77,7 @@ class VacuumView:
     chart: Markup
     running: list[Running]
     ports: list[str]  #: headings of the table of cases
-    cases: list[tuple[str, str, str, list[str]]]  #: (key, words, sealed suction, flow at each port)
+    cases: list[CaseRow]
     notes: list[str]
     editor: Editor | None
     table: CurveTable | None
@@ -123,7 +133,7 @@ def vacuum_view(state: LineState, system: str, way: str | None, attempt: VacuumA
         ],
         ports=[leaf.port.name for leaf in line.leaves],
         cases=[
-            (
+            CaseRow(
                 case.key,
                 case_words(case, voice),
                 voice.figure(figures.sealed[c], "suction"),

@@ -34,6 +34,7 @@ from fenwick.web.kit.editor import Editor
 from fenwick.web.line.form import open_editor
 from fenwick.web.line.panels import Panel, PanelChoice, open_panel
 from fenwick.web.line.pictures import (
+    PartRow,
     drawings,
     fate_title,
     key_of,
@@ -100,6 +101,16 @@ class Late:
 
 
 @dataclass(frozen=True)
+class EndWords:
+    """Where some of the dust goes."""
+
+    key: str
+    words: str
+    grams: str
+    said: bool  #: whether the wide bar says it already
+
+
+@dataclass(frozen=True)
 class LineView:
     """The Line page."""
 
@@ -115,12 +126,12 @@ class LineView:
     ladder_doubt: str
     ladder_unit: str  #: of its axis, and how to read it with a tube of water
     fate_title: str
-    fate_words: list[tuple[str, str, str, bool]]  #: (key, words, grams, whether the wide bar says it already)
+    fate_words: list[EndWords]
     rows: list[VerdictRow]
     before: dict[str, str]  #: figures of the verdict before the last change
     notes: list[Note]
-    key: list[tuple[int, str, str, str]]  #: parts the drawing has no room to label: (number, title, detail, level)
-    parts: list[tuple[int, str, str, str, str]]  #: (number, id, title, detail, level)
+    key: list[PartRow]  #: parts the drawing has no room to label
+    parts: list[PartRow]
     editor: Editor | None
     plan: tuple[Markup, str] | None  #: picture beside the fields, and its caption
     addable: dict[str, str]  #: kinds of part that can be added
@@ -185,7 +196,7 @@ def line_view(
         ladder_unit=ladder_unit(system),
         ladder_doubt=least_certain(line, voice) or "",
         fate_title=fate_title(rig),
-        fate_words=[(e.key, e.words, e.grams, e.fits or e.slight) for e in fate_ends(found.fate, 690.0)]
+        fate_words=[EndWords(e.key, e.words, e.grams, e.fits or e.slight) for e in fate_ends(found.fate, 690.0)]
         if found.fate
         else [],
         rows=rows,

@@ -35,6 +35,15 @@ class MoveRow:
 
 
 @dataclass(frozen=True)
+class Offer:
+    """A reading that can be taken."""
+
+    key: str
+    words: str
+    minutes: float
+
+
+@dataclass(frozen=True)
 class PracticeView:
     """The page."""
 
@@ -43,7 +52,7 @@ class PracticeView:
     taken: list[TakenRow]
     keys: list[str]  #: of what was taken
     minutes: float
-    offers: list[tuple[str, str, float]]  #: (key, words, minutes)
+    offers: list[Offer]
     faults: list[tuple[str, str]]
     named: str
     right: bool
@@ -75,7 +84,7 @@ def practice_view(case: Case, seed: int, keys: Sequence[str], named: str, voice:
         taken=[_taken_row(one, sound, voice) for one, sound in zip(taken, case.said(taken)[0], strict=True)],
         keys=chosen,
         minutes=cost(taken),
-        offers=[(key, _words(one, voice), MINUTES[one.kind]) for key, one in by_key.items() if key not in chosen],
+        offers=[Offer(key, _words(one, voice), MINUTES[one.kind]) for key, one in by_key.items() if key not in chosen],
         faults=[(key, FAULT_WORDS[key][0]) for key in possible],
         named=FAULT_WORDS[named][0] if named else "",
         right=named == puzzle.fault,

@@ -11,7 +11,7 @@ from fenwick.core.tuning.readings import BLOCKED, FLOW, KEPT, KINDS, SUCTION, Re
 from fenwick.units import BadNumberError, parse_value, unit_label
 from fenwick.web.kit.fields import Field
 from fenwick.wording.say import Voice
-from fenwick.wording.tuning import KIND_WORDS, stations
+from fenwick.wording.tuning import READING_WORDS, stations
 
 
 @dataclass(frozen=True)
@@ -35,7 +35,7 @@ def reading_form(line: Line, voice: Voice, kinds: Mapping[str, str], typed: Mapp
     ports = tuple((leaf.id, leaf.port.name) for leaf in line.leaves)
     dusts = tuple((key, dust.label) for key, dust in DUSTS.items())
     fields = [
-        Field("kind", "What was read", kind, choices=tuple(KIND_WORDS.items())),
+        Field("kind", "What was read", kind, choices=tuple(READING_WORDS.items())),
         Field("value", "Reading", typed.get("value", ""), unit),
         Field("sd", "Give or take", typed.get("sd", ""), unit, optional=True, unknown="usual"),
     ]

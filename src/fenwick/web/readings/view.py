@@ -18,6 +18,7 @@ from fenwick.drawing.factor_bars import render_factor
 from fenwick.rig.to_core.line import described_line
 from fenwick.rig.voice import voice_for
 from fenwick.services.readings import station_kinds, tune, tuned_rig
+from fenwick.web.kit.pieces import BeforeAfter
 from fenwick.web.readings.form import ReadingForm, reading_form
 from fenwick.wording.say import Voice
 from fenwick.wording.tuning import (
@@ -36,7 +37,7 @@ FIGURES = {KEPT: ("Kept in the bin", "share"), FLOW: ("Air at the tool", "flow")
 
 
 @dataclass(frozen=True)
-class ReadingRow:
+class ShownReading:
     """One reading."""
 
     id: int
@@ -59,7 +60,7 @@ class ReadingsView:
     state: LineState
     form: ReadingForm
     how: str
-    rows: list[ReadingRow]
+    rows: list[ShownReading]
     factors: list[tuple[FactorRow, Markup]]
     fixed: int
     doubt: str
@@ -68,7 +69,7 @@ class ReadingsView:
     figures: list[tuple[str, str]]
     tuned: bool | None  #: whether the line is tuned; None: it has no factors
     can_tune: bool
-    changed: list[tuple[str, str, str]]  #: (figure, as described, tuned)
+    changed: list[BeforeAfter]  #: as described, and tuned
 
 
 def readings_view(
@@ -100,7 +101,7 @@ def readings_view(
     )
 
 
-def _rows(taken: list[Taken], fitted: Fit | None, voice: Voice) -> list[ReadingRow]:
+def _rows(taken: list[Taken], fitted: Fit | None, voice: Voice) -> list[ShownReading]:
     rows, counted = [], -1
     for one in taken:
         before = after = miss = level = others = ""
@@ -119,7 +120,7 @@ def _rows(taken: list[Taken], fitted: Fit | None, voice: Voice) -> list[ReadingR
             elif fitted is not None:
                 miss = "the model cannot speak of it"
         rows.append(
-            ReadingRow(
+            ShownReading(
                 one.id,
                 reading_words(one.reading, voice),
                 f"{reading_figure(one.reading, one.reading.value, voice)} ± {_plain(one.reading, voice)}",
@@ -150,7 +151,7 @@ def _next(fitted: Fit, line: Line, kinds: Mapping[str, str], asked: str, voice: 
     return [next_words(one, FIGURES[asked][1], voice) for one in found[:MOST_NEXT] if one.after < 0.98 * one.before]
 
 
-def _changed(fitted: Fit, line: Line, voice: Voice) -> list[tuple[str, str, str]]:
+def _changed(fitted: Fit, line: Line, voice: Voice) -> list[BeforeAfter]:
     """The figures that matter, as described and as tuned, with their 90 % intervals."""
     port = next((leaf.id for leaf in line.leaves if leaf.open), line.leaves[0].id)
     told = []
@@ -160,5 +161,6 @@ def _changed(fitted: Fit, line: Line, voice: Voice) -> list[tuple[str, str, str]
             continue
         (was, was_sd), (now, now_sd) = found
         before = f"{voice.figure(was, quantity)} ± {voice.figure(REACH * was_sd, quantity)}"
-        told.append((words, before, f"{voice.figure(now, quantity)} ± {voice.figure(REACH * now_sd, quantity)}"))
+        after = f"{voice.figure(now, quantity)} ± {voice.figure(REACH * now_sd, quantity)}"
+        told.append(BeforeAfter(words, before, after))
     return told

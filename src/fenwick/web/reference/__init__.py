@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from dataclasses import dataclass
+
 from flask import Blueprint, render_template
 from flask.typing import ResponseReturnValue
 
@@ -30,9 +32,19 @@ def assumptions() -> ResponseReturnValue:
     )
 
 
-def _by_subject(system: str) -> dict[str, list[tuple[str, str, str, str]]]:
-    """Rules as (meaning, value, range, source) in the user's units, under their subjects."""
-    subjects: dict[str, list[tuple[str, str, str, str]]] = {}
+@dataclass(frozen=True)
+class RuleRow:
+    """A rule of thumb, in the user's units."""
+
+    meaning: str
+    value: str
+    range: str
+    source: str
+
+
+def _by_subject(system: str) -> dict[str, list[RuleRow]]:
+    """The rules under their subjects."""
+    subjects: dict[str, list[RuleRow]] = {}
     for rule in RULES:
 
         def text(value: float, rule: Rule = rule) -> str:
@@ -41,7 +53,7 @@ def _by_subject(system: str) -> dict[str, list[tuple[str, str, str, str]]]:
             return format_value(value, rule.quantity, system, field=True)
 
         unit = rule.unit or unit_label(rule.quantity, system)
-        row = (
+        row = RuleRow(
             rule.meaning,
             f"{text(rule.value)} {unit}".strip(),
             f"{text(rule.low)} to {text(rule.high)}",

@@ -8,10 +8,9 @@ from fenwick.core.bench.faults.hunt import MINUTES
 from fenwick.core.bench.faults.kinds import ELSE, FAULTS, SYMPTOMS
 from fenwick.core.tuning.factors import FACTORS
 from fenwick.core.tuning.fit import REACH
+from fenwick.web.reference.catalogues import Table
 from fenwick.wording.faults import FAULT_WORDS, SYMPTOM_WORDS
-from fenwick.wording.tuning import KIND_WORDS
-
-Table = list[tuple[str, ...]]
+from fenwick.wording.tuning import READING_WORDS
 
 
 def belief_tables() -> dict[str, Table]:
@@ -23,7 +22,7 @@ def belief_tables() -> dict[str, Table]:
         ],
         "faults": [(FAULT_WORDS[key][0], f"{one.prior:g}") for key, one in FAULTS.items()],
         "symptoms": [(words, _with(SYMPTOMS[key])) for key, words in SYMPTOM_WORDS.items()],
-        "minutes": [(KIND_WORDS.get(kind, "A look"), f"{minutes:.0f} min") for kind, minutes in MINUTES.items()],
+        "minutes": [(READING_WORDS.get(kind, "A look"), f"{minutes:.0f} min") for kind, minutes in MINUTES.items()],
     }
 
 

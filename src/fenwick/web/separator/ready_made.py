@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import replace
+from dataclasses import dataclass, replace
 
 from flask import abort, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
@@ -19,19 +19,30 @@ from fenwick.web.kit.units import unit_system
 from fenwick.web.separator.fields import separator_of
 from fenwick.web.separator.routes import bp
 
-#: field of Printed: (label, quantity, whether it is wanted, the rig's key that answers for it)
-FIELDS: dict[str, tuple[str, str, bool, str]] = {
-    "inlet_bore": ("Inlet bore", "bore", True, "inlet_bore_m"),
-    "body": ("Body wide", "bore", True, "body_d_m"),
-    "height": ("Cyclone high", "bore", True, "total_height_m"),
-    "outlet": ("Outlet bore", "bore", False, "outlet_d_m"),
-    "dust_outlet": ("Dust outlet", "bore", False, "dust_outlet_d_m"),
-    "flow": ("Claimed airflow", "flow", False, "claim.flow_m3_s"),
-    "suction": ("Claimed suction", "suction", False, "claim.suction_pa"),
-    "efficiency": ("Claimed to keep", "share", False, "claim.efficiency"),
-    "bolt_circle": ("Bolt circle", "bore", False, "claim.bolt_circle_d_m"),
-    "bolts": ("Bolts", "number", False, "claim.bolts"),
-    "bolt": ("Bolt hole", "bore", False, "claim.bolt_d_m"),
+
+@dataclass(frozen=True)
+class PrintedField:
+    """What a seller may print."""
+
+    label: str
+    quantity: str
+    wanted: bool
+    key: str  #: of the rig, that answers for it
+
+
+#: by the field of `Printed`
+FIELDS = {
+    "inlet_bore": PrintedField("Inlet bore", "bore", True, "inlet_bore_m"),
+    "body": PrintedField("Body wide", "bore", True, "body_d_m"),
+    "height": PrintedField("Cyclone high", "bore", True, "total_height_m"),
+    "outlet": PrintedField("Outlet bore", "bore", False, "outlet_d_m"),
+    "dust_outlet": PrintedField("Dust outlet", "bore", False, "dust_outlet_d_m"),
+    "flow": PrintedField("Claimed airflow", "flow", False, "claim.flow_m3_s"),
+    "suction": PrintedField("Claimed suction", "suction", False, "claim.suction_pa"),
+    "efficiency": PrintedField("Claimed to keep", "share", False, "claim.efficiency"),
+    "bolt_circle": PrintedField("Bolt circle", "bore", False, "claim.bolt_circle_d_m"),
+    "bolts": PrintedField("Bolts", "number", False, "claim.bolts"),
+    "bolt": PrintedField("Bolt hole", "bore", False, "claim.bolt_d_m"),
 }
 
 
@@ -51,7 +62,9 @@ def take(line_id: int) -> ResponseReturnValue:
     fields = _fields(request.form, system)
     if any(field.error for field in fields):
         return _page(line_id, fields, 422)
-    values = {field.path: _value(field.text, FIELDS[field.path][1], system) for field in fields if field.path in FIELDS}
+    values = {
+        field.path: _value(field.text, FIELDS[field.path].quantity, system) for field in fields if field.path in FIELDS
+    }
     bolts = values.pop("bolts")
     named = request.form.get("name", "").strip() or "Bought cyclone"
     try:
@@ -67,20 +80,20 @@ def _fields(sent: Mapping[str, str] | None, system: str) -> list[Field]:
     """As they were sent; None: nobody has typed anything yet."""
     form = sent or {}
     found = [Field("name", "Called", form.get("name", ""), free_text=True, optional=True, unknown="not said")]
-    for name, (label, quantity, wanted, _) in FIELDS.items():
-        text = form.get(name, "").strip()
-        field = Field(name, label, text, unit_label(quantity, system), optional=not wanted, unknown="not printed")
+    for name, asked in FIELDS.items():
+        text, unit = form.get(name, "").strip(), unit_label(asked.quantity, system)
+        field = Field(name, asked.label, text, unit, optional=not asked.wanted, unknown="not printed")
         if sent is not None:
-            field = replace(field, error=_wrong(text, quantity, wanted, name, system))
+            field = replace(field, error=_wrong(text, asked, name, system))
         found.append(field)
     return found
 
 
-def _wrong(text: str, quantity: str, wanted: bool, name: str, system: str) -> str:
+def _wrong(text: str, asked: PrintedField, name: str, system: str) -> str:
     if not text:
-        return "Is wanted: without it there is nothing to model." if wanted else ""
+        return "Is wanted: without it there is nothing to model." if asked.wanted else ""
     try:
-        value = parse_value(text, quantity, system)
+        value = parse_value(text, asked.quantity, system)
     except BadNumberError as error:
         return str(error)
     if name == "bolts" and value != int(value):
@@ -97,7 +110,7 @@ def _beside(fields: list[Field], error: RigError, system: str) -> list[Field]:
     said: dict[str, str] = {}
     for problem in error.problems:
         sentence = problem.sentence(system)
-        name = next((name for name, row in FIELDS.items() if problem.path.endswith(f"].{row[3]}")), "name")
+        name = next((name for name, asked in FIELDS.items() if problem.path.endswith(f"].{asked.key}")), "name")
         said[name] = f"{sentence[:1].upper()}{sentence[1:]}."
     return [replace(field, error=said.get(field.path, "")) for field in fields]
 

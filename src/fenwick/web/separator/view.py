@@ -56,6 +56,15 @@ class Picture:
 
 
 @dataclass(frozen=True)
+class SweepRow:
+    """What is kept as one thing runs through its range."""
+
+    id: str
+    title: str
+    chart: Markup
+
+
+@dataclass(frozen=True)
 class SeparatorView:
     """The Separator page."""
 
@@ -74,7 +83,7 @@ class SeparatorView:
     drop_checks: str
     faults: list[EffectRow]
     sizes: list[EffectRow]
-    sweeps: list[tuple[str, str, Markup]]
+    sweeps: list[SweepRow]
     sights: list[str]
     notes: list[tuple[str, str]]  #: (level, sentence) of its checks
     dust: str
@@ -199,13 +208,11 @@ def _lid(part: SeparatorPart, voice: Voice) -> tuple[Markup, str] | None:
     )
 
 
-def _sweeps(
-    sweeps: tuple[Sweep, ...], stage: Separator, rules: RuleBook, voice: Voice
-) -> list[tuple[str, str, Markup]]:
+def _sweeps(sweeps: tuple[Sweep, ...], stage: Separator, rules: RuleBook, voice: Voice) -> list[SweepRow]:
     mark, _ = fill_mark(stage, rules)
     unit = voice.figure(0.0, "bore").split(" ")[1]
     return [
-        (
+        SweepRow(
             sweep.id,
             SWEEP_TITLES[sweep.id].format(unit=unit),
             render_sweep(sweep, voice, f"sweep-{sweep.id}", mark if sweep.id == "fill" else None),

@@ -35,7 +35,7 @@ def show() -> ResponseReturnValue:
 def add(group: str) -> ResponseReturnValue:
     """One more thing of a list."""
     state = shop_state(session())
-    if group not in {row[0] for row in LISTS}:
+    if group not in {one.key for one in LISTS}:
         abort(404)
     try:
         changed, name = add_item(state.file, group)

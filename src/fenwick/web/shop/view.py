@@ -26,9 +26,20 @@ WORK_LABELS: dict[str, dict[str, str]] = {
     "cuts": {"times_a_week": "Cuts a week", "width_m": "Kerf", "depth_m": "Thick", "length_m": "Long"},
 }
 ENDS = tuple(f"{end}.{key}" for end in ("one_end", "other_end") for key in ("inside_d_m", "outside_d_m"))
-#: lists of the shop: (key, title, what one is called, keys of its fields)
-LISTS: tuple[tuple[str, str, str, tuple[str, ...]], ...] = (
-    (
+
+
+@dataclass(frozen=True)
+class OwnedList:
+    """One of the shop's lists."""
+
+    key: str
+    title: str
+    singular: str  #: what one is called
+    fields: tuple[str, ...]  #: keys of what is asked of it
+
+
+LISTS = (
+    OwnedList(
         "tools",
         "Tools",
         "tool",
@@ -44,7 +55,7 @@ LISTS: tuple[tuple[str, str, str, tuple[str, ...]], ...] = (
             "circuit",
         ),
     ),
-    (
+    OwnedList(
         "vacuums",
         "Vacuums",
         "vacuum",
@@ -60,11 +71,11 @@ LISTS: tuple[tuple[str, str, str, tuple[str, ...]], ...] = (
             "circuit",
         ),
     ),
-    ("hoses", "Hoses", "hose", ("name", "bore_m", "length_m", "wall", *ENDS)),
-    ("fittings", "Fittings", "fitting", ("name", "one_bore_m", "other_bore_m", "length_m")),
-    ("circuits", "Circuits", "circuit", ("name", "rating_a", "voltage_v", "switch_a", "run_on_s")),
-    ("furniture", "Furniture", "piece", ("name", "width_m", "depth_m")),
-    ("jobs", "Jobs", "job", ("name", "tool", "work", *WORK_KEYS)),
+    OwnedList("hoses", "Hoses", "hose", ("name", "bore_m", "length_m", "wall", *ENDS)),
+    OwnedList("fittings", "Fittings", "fitting", ("name", "one_bore_m", "other_bore_m", "length_m")),
+    OwnedList("circuits", "Circuits", "circuit", ("name", "rating_a", "voltage_v", "switch_a", "run_on_s")),
+    OwnedList("furniture", "Furniture", "piece", ("name", "width_m", "depth_m")),
+    OwnedList("jobs", "Jobs", "job", ("name", "tool", "work", *WORK_KEYS)),
 )
 ROOM = (
     "name",
@@ -117,12 +128,24 @@ class HoseRow:
 
 
 @dataclass(frozen=True)
+class ListTab:
+    """The heading of one of the shop's lists."""
+
+    key: str
+    title: str
+    count: int | None  #: None: nothing to count
+
+
+ROOM_TAB = ListTab("room", "Room", None)
+
+
+@dataclass(frozen=True)
 class ShopView:
     """The page."""
 
     state: ShopState
     listed: str
-    tabs: list[tuple[str, str, int]]  #: (key, title, how many)
+    tabs: list[ListTab]
     singular: str
     items: list[ItemRow]
     room: tuple[Field, ...]
@@ -159,14 +182,14 @@ def shop_view(
     """
     shop = state.file
     plan = lay_floor(shop)
-    open_list = next((row for row in LISTS if row[0] == listed), None if listed == "room" else LISTS[0])
+    open_list = next((one for one in LISTS if one.key == listed), None if listed == "room" else LISTS[0])
     lengths = {r.id: format_value(r.length, "length", system, unit=True) for r in plan.routes}
     return ShopView(
         state=state,
-        listed=open_list[0] if open_list else "room",
-        tabs=[(key, title, len(getattr(shop, key))) for key, title, _, _ in LISTS] + [("room", "Room", -1)],
-        singular=open_list[2] if open_list else "",
-        items=_items(shop, open_list[0], open_list[3], system, refused) if open_list else [],
+        listed=open_list.key if open_list else "room",
+        tabs=[*(ListTab(one.key, one.title, len(getattr(shop, one.key))) for one in LISTS), ROOM_TAB],
+        singular=open_list.singular if open_list else "",
+        items=_items(shop, open_list.key, open_list.fields, system, refused) if open_list else [],
         room=tuple(_settled(field, refused) for field in room_fields(shop, system)),
         plan=render_floor(shop, plan, lengths, "floor"),
         hoses=_hoses(shop, plan, lines, lengths, system),
@@ -179,7 +202,7 @@ def shop_view(
 def item_fields(shop: ShopFile, group: str, at: int, system: str) -> tuple[Field, ...]:
     """The fields of one thing, as it stands."""
     document = shop.model_dump(mode="json")
-    keys = next(row[3] for row in LISTS if row[0] == group)
+    keys = next(one.fields for one in LISTS if one.key == group)
     item = document[group][at]
     if group == "vacuums":
         measured = item["curve"]["kind"] != "nameplate"

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from typing import Any
 
 from fenwick.core.catalogue.tools import HAZARDS, TOOLS
@@ -34,62 +34,80 @@ def _choices(words: Mapping[str, str]) -> Choices:
     return tuple(words.items())
 
 
-#: (title, help, picture, fields as (name of the answer, label, quantity or choices, hint))
-QUESTIONS: tuple[tuple[str, str, str, tuple[tuple[str, str, str | Choices, str], ...]], ...] = (
-    (
+@dataclass(frozen=True)
+class Asked:
+    """One thing that is asked."""
+
+    name: str  #: of the answer
+    label: str
+    kind: str | Choices  #: quantity of a figure, or what can be chosen
+
+
+@dataclass(frozen=True)
+class Topic:
+    """One question and all that belongs to it."""
+
+    title: str
+    help: str
+    picture: str
+    asks: tuple[Asked, ...]
+
+
+TOPICS = (
+    Topic(
         "Which tool, which dust?",
         "",
         "tool",
         (
-            ("tool", "Tool", _choices({key: tool.label for key, tool in TOOLS.items()}), ""),
-            ("dust", "Dust it makes", _choices(CHOICE_WORDS["dust.kind"]), ""),
-            ("hazard", "Has held, or will hold, also", _choices({key: h[0] for key, h in HAZARDS.items()}), ""),
+            Asked("tool", "Tool", _choices({key: tool.label for key, tool in TOOLS.items()})),
+            Asked("dust", "Dust it makes", _choices(CHOICE_WORDS["dust.kind"])),
+            Asked("hazard", "Has held, or will hold, also", _choices({key: h[0] for key, h in HAZARDS.items()})),
         ),
     ),
-    (
+    Topic(
         "Which vacuum?",
         "Peak horsepower says nothing about air; leave it out.",
         "vacuum",
         (
-            ("vacuum", "It is a", _choices({key: kind.label for key, kind in VACUUMS.items()}), ""),
-            ("sealed_suction", "Suction on the label", "suction", ""),
-            ("open_flow", "Air flow on it", "flow", ""),
-            ("air_watts", "Air watts", "power", ""),
-            ("electrical_power", "Electric power", "power", ""),
-            ("current", "or current", "current", ""),
+            Asked("vacuum", "It is a", _choices({key: kind.label for key, kind in VACUUMS.items()})),
+            Asked("sealed_suction", "Suction on the label", "suction"),
+            Asked("open_flow", "Air flow on it", "flow"),
+            Asked("air_watts", "Air watts", "power"),
+            Asked("electrical_power", "Electric power", "power"),
+            Asked("current", "or current", "current"),
         ),
     ),
-    (
+    Topic(
         "Which hoses?",
         "The bore is the width inside. The link hose runs from the separator to the vacuum.",
         "hose",
         (
-            ("hose_bore", "Tool hose bore", "bore", ""),
-            ("hose_length", "its length", "length", ""),
-            ("link_bore", "Link hose bore", "bore", ""),
-            ("link_length", "its length", "length", ""),
-            ("hose_wall", "Inside wall", _choices(CHOICE_WORDS["wall"]), ""),
+            Asked("hose_bore", "Tool hose bore", "bore"),
+            Asked("hose_length", "its length", "length"),
+            Asked("link_bore", "Link hose bore", "bore"),
+            Asked("link_length", "its length", "length"),
+            Asked("hose_wall", "Inside wall", _choices(CHOICE_WORDS["wall"])),
         ),
     ),
-    (
+    Topic(
         "Which bin?",
         "Inside, by ruler.",
         "bin",
         (
-            ("bin_top", "Width at the top", "bore", ""),
-            ("bin_bottom", "At the floor", "bore", ""),
-            ("bin_height", "Height", "bore", ""),
-            ("bin_material", "Made of", _choices(CHOICE_WORDS["material"]), ""),
-            ("bin_closure", "Lid", _choices(CHOICE_WORDS["closure"]), ""),
+            Asked("bin_top", "Width at the top", "bore"),
+            Asked("bin_bottom", "At the floor", "bore"),
+            Asked("bin_height", "Height", "bore"),
+            Asked("bin_material", "Made of", _choices(CHOICE_WORDS["material"])),
+            Asked("bin_closure", "Lid", _choices(CHOICE_WORDS["closure"])),
         ),
     ),
-    (
+    Topic(
         "How does it stand today?",
         "",
         "today",
         (
-            ("stands", "Separator", _choices(STANDS), ""),
-            ("time", "Time you have", _choices(TIMES), ""),
+            Asked("stands", "Separator", _choices(STANDS)),
+            Asked("time", "Time you have", _choices(TIMES)),
         ),
     ),
 )
@@ -118,31 +136,32 @@ FIELD_OF_PATH = {
 def questions(form: Mapping[str, str], errors: Mapping[str, str], system: str) -> list[Question]:
     """The five questions with what was answered so far."""
     asked = []
-    for title, help_text, picture, specs in QUESTIONS:
-        fields = []
-        for name, label, kind, hint in specs:
-            choices = kind if isinstance(kind, tuple) else ()
-            unit = "" if isinstance(kind, tuple) else unit_label(kind, system)
-            unknown = "nothing else" if name == "hazard" else UNKNOWN
-            field = Field(name, label, form.get(name, "").strip(), unit, choices, True, unknown=unknown, hint=hint)
-            fields.append(replace(field, error=errors.get(name, "")))
-        asked.append(Question(title, help_text, picture, tuple(fields)))
+    for topic in TOPICS:
+        fields = tuple(_field(one, form, errors, system) for one in topic.asks)
+        asked.append(Question(topic.title, topic.help, topic.picture, fields))
     return asked
+
+
+def _field(asked: Asked, form: Mapping[str, str], errors: Mapping[str, str], system: str) -> Field:
+    text, error = form.get(asked.name, "").strip(), errors.get(asked.name, "")
+    unknown = "nothing else" if asked.name == "hazard" else UNKNOWN
+    if isinstance(asked.kind, tuple):
+        return Field(asked.name, asked.label, text, "", asked.kind, True, unknown=unknown, error=error)
+    return Field(asked.name, asked.label, text, unit_label(asked.kind, system), (), True, unknown=unknown, error=error)
 
 
 def read_answers(form: Mapping[str, str], system: str) -> tuple[Answers | None, dict[str, str]]:
     """(answers, errors by field): no answers where something cannot be read, or must stop here."""
     values: dict[str, Any] = {}
     errors: dict[str, str] = {}
-    for _, _, _, specs in QUESTIONS:
-        for name, _, kind, _ in specs:
-            text = form.get(name, "").strip()
-            if not text:
-                continue
-            try:
-                values[name] = _read(text, kind, system)
-            except BadNumberError as error:
-                errors[name] = str(error)
+    for asked in (one for topic in TOPICS for one in topic.asks):
+        text = form.get(asked.name, "").strip()
+        if not text:
+            continue
+        try:
+            values[asked.name] = _read(text, asked.kind, system)
+        except BadNumberError as error:
+            errors[asked.name] = str(error)
     values["mains"] = MAINS[system]  # only to read amperes as power
     hazard = values.pop("hazard", None)
     if hazard is not None:

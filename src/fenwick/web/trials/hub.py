@@ -9,7 +9,7 @@ from fenwick.data.trials import DONE, LIVE, TrialState
 from fenwick.services.trials import Workbench, judged_trial
 from fenwick.web.kit.database import session
 from fenwick.wording.results import badge, headline, state_words
-from fenwick.wording.trials import OUTCOME_WORDS
+from fenwick.wording.trials import OUTCOME_WORDS, TestWords
 
 
 @dataclass(frozen=True)
@@ -32,7 +32,7 @@ class HubView:
 
     state: LineState
     rows: list[TrialRow]
-    kinds: list[tuple[str, str, str]]
+    kinds: dict[str, TestWords]
 
 
 def trial_row(trial: TrialState, bench: Workbench) -> TrialRow:

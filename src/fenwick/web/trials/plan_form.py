@@ -14,7 +14,7 @@ from fenwick.trials.document import plan_problems
 from fenwick.units import BadNumberError, format_value, parse_value, unit_label
 from fenwick.web.kit.fields import Field
 from fenwick.wording.say import Voice
-from fenwick.wording.trials import CATCH_WORDS, KIND_WORDS, WAY_WORDS
+from fenwick.wording.trials import CATCH_WORDS, TEST_KINDS, WAY_WORDS
 from fenwick.wording.tuning import stations
 
 #: number of the plan to (label, quantity)
@@ -65,13 +65,13 @@ def plan_form(line: Line, voice: Voice, kinds: Mapping[str, str], typed: Mapping
     ways = KINDS[kind].ways
     way = typed.get("way", "")
     way = way if way in ways else ways[0]
-    usual = usual_plan(line, kind, way, KIND_WORDS[kind][2], seed)
+    usual = usual_plan(line, kind, way, TEST_KINDS[kind].states, seed)
     typed = _of_this_way(typed)
     plan, errors = _read(usual, typed, voice.system)
     problems = plan_problems(plan)
     errors |= {key: words for key, words in problems.items() if key not in errors}
     plan = _without(plan, usual, problems)
-    return PlanForm(plan, *_fields(plan, line, voice, kinds, typed, errors))
+    return _laid_out(plan, line, voice, kinds, typed, errors)
 
 
 def _without(plan: Plan, usual: Plan, wrong: Mapping[str, str]) -> Plan:
@@ -138,17 +138,14 @@ def _as(key: str, value: float) -> float:
     return int(value) if key in COUNTS else value
 
 
-Three = tuple[tuple[Field, ...], tuple[Field, ...], tuple[Field, ...]]
-
-
-def _fields(
+def _laid_out(
     plan: Plan,
     line: Line,
     voice: Voice,
     kinds: Mapping[str, str],
     typed: Mapping[str, str],
     errors: Mapping[str, str],
-) -> Three:
+) -> PlanForm:
     ways = tuple((key, WAY_WORDS[key]) for key in KINDS[plan.kind].ways)
     first = [Field("way", "Read with", plan.way, choices=ways, error=errors.get("way", ""))]
     if plan.way == MASSES:
@@ -168,7 +165,7 @@ def _fields(
     tools = [_number_field(key, plan, voice.system, typed, errors) for key in NEEDS.get(plan.way, ())]
     first += [field for field in tools if field.path in ("fed", "feed_seconds")]
     tools = [field for field in tools if field.path not in ("fed", "feed_seconds")]
-    return tuple(first), _states(plan, typed, errors), tuple(tools)
+    return PlanForm(plan, tuple(first), _states(plan, typed, errors), tuple(tools))
 
 
 def _states(plan: Plan, typed: Mapping[str, str], errors: Mapping[str, str]) -> tuple[Field, ...]:

@@ -13,8 +13,9 @@ from fenwick.services.trials import Workbench, workbench
 from fenwick.web.trials.plan_form import PlanForm, plan_form
 from fenwick.wording.results import foresight_words, pair_words
 from fenwick.wording.trials import (
-    KIND_WORDS,
     OUTCOME_WORDS,
+    TEST_KINDS,
+    TestWords,
     caution,
     outcome_text,
     resets_of,
@@ -28,18 +29,13 @@ class PlanView:
     state: LineState
     form: PlanForm
     seed: int
-    kinds: list[tuple[str, str, str]]  #: (key, title, what it tells)
+    kinds: dict[str, TestWords]
     tells: list[str]
     pairs: list[tuple[str, bool]]
     resets: list[str]
     order: list[tuple[int, str]]
     time: str
     caution: str
-
-
-def kinds_listed() -> list[tuple[str, str, str]]:
-    """(key, title, what it tells) of every kind of test."""
-    return [(key, title, tells) for key, (title, tells, _) in KIND_WORDS.items()]
 
 
 def plan_view(state: LineState, typed: Mapping[str, str], seed: int, system: str) -> PlanView:
@@ -53,7 +49,7 @@ def plan_view(state: LineState, typed: Mapping[str, str], seed: int, system: str
         state=state,
         form=form,
         seed=seed,
-        kinds=kinds_listed(),
+        kinds=TEST_KINDS,
         tells=foresight_words(plan, found, expected, bench.voice),
         pairs=pair_words(found.pairs),
         resets=[words for _, words in resets_of(plan)],

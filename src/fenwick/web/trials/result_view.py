@@ -31,8 +31,8 @@ from fenwick.wording.results import (
 )
 from fenwick.wording.say import Voice
 from fenwick.wording.trials import (
-    KIND_WORDS,
     STEP_WORDS,
+    TEST_KINDS,
     WAY_WORDS,
     ask_words,
     caution,
@@ -63,6 +63,16 @@ class ShownRun:
 
 
 @dataclass(frozen=True)
+class SheetStep:
+    """A step of a run on the sheet to print."""
+
+    title: str
+    what: str  #: to do
+    asks: list[str]  #: figures
+    seconds: float | None
+
+
+@dataclass(frozen=True)
 class ResultView:
     """The page."""
 
@@ -85,7 +95,7 @@ class ResultView:
     apart: int
     usable: list[tuple[int, str]]  #: states whose outcome the line can be tuned to
     resets: list[str]
-    sheet: list[tuple[str, str, list[str], float | None]]  #: (step, what to do, figures, seconds)
+    sheet: list[SheetStep]
     caution: str
     again: dict[str, str]  #: to plan the same again
 
@@ -106,7 +116,7 @@ def result_view(trial: TrialState, state: LineState, system: str) -> ResultView:
     return ResultView(
         state=state,
         trial=trial,
-        kind=KIND_WORDS[plan.kind][0],
+        kind=TEST_KINDS[plan.kind].title,
         way=WAY_WORDS[plan.way],
         headline=figure,
         of_what=of_what,
@@ -135,7 +145,7 @@ def result_view(trial: TrialState, state: LineState, system: str) -> ResultView:
         ],
         resets=[words for _, words in resets_of(plan)],
         sheet=[
-            (*STEP_WORDS[step.key], [ask_words(plan, ask.key) for ask in step.asks], step.seconds)
+            SheetStep(*STEP_WORDS[step.key], [ask_words(plan, ask.key) for ask in step.asks], step.seconds)
             for step in steps(plan)
         ],
         caution=caution(plan),

@@ -19,11 +19,11 @@ from fenwick.web.kit.database import session
 from fenwick.web.kit.page import line_in_hand
 from fenwick.web.kit.units import unit_system
 from fenwick.web.trials.hub import HubView, trial_row
-from fenwick.web.trials.plan_view import kinds_listed, plan_view
+from fenwick.web.trials.plan_view import plan_view
 from fenwick.web.trials.reported import report_of
 from fenwick.web.trials.result_view import result_view
 from fenwick.web.trials.table import rows_of
-from fenwick.wording.trials import title_of
+from fenwick.wording.trials import TEST_KINDS, title_of
 
 bp = Blueprint("trials", __name__)
 SEEDS = 1_000_000  #: of orders of runs
@@ -43,7 +43,7 @@ def hub(line_id: int) -> ResponseReturnValue:
     bench = workbench(state, unit_system())
     rows = [trial_row(trial, bench) for trial in trials_of(session(), line_id)]
     removed = request.args.get("removed", type=int)
-    view = HubView(state, rows, kinds_listed())
+    view = HubView(state, rows, TEST_KINDS)
     return render_template("trials/hub.html", view=view, lines=line_names(session(), line_id), removed=removed)
 
 

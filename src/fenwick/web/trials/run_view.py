@@ -14,6 +14,7 @@ from fenwick.services.trials import Workbench, logged
 from fenwick.trials.values import run_values, text_in
 from fenwick.units import unit_label
 from fenwick.web.kit.database import session
+from fenwick.web.kit.pieces import Tick
 from fenwick.wording.results import half_words
 from fenwick.wording.trials import OUTCOME_WORDS, RUN_FAULTS, STEP_WORDS, ask_words, caution, outcome_text, resets_of
 
@@ -62,7 +63,7 @@ class RunView:
     here: StepRow
     last: bool
     clock: float
-    resets: list[tuple[str, str, bool]]
+    resets: list[Tick]
     outcome: str
     closes: str
     faults: tuple[str, ...]
@@ -95,7 +96,7 @@ def run_view(
         here=rows[min(run.step, len(rows) - 1)],
         last=run.step >= len(rows) - 1,
         clock=run.clock,
-        resets=[(key, words, key in run.ticked) for key, words in resets_of(plan)],
+        resets=[Tick(key, words, key in run.ticked) for key, words in resets_of(plan)],
         outcome=f"{told.outcome} {OUTCOME_WORDS[plan.way]}" if told.outcome else "",
         closes=told.closes,
         faults=told.faults,

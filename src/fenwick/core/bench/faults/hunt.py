@@ -26,10 +26,10 @@ PATIENCE = 0.25  #: how much a reading's time counts against what it tells [-]
 LEAST_NAMED = 0.01  #: share from which a suspect is worth naming [-]
 
 
-Key = tuple[str, str, str, str]
+_Key = tuple[str, str, str, str]
 
 
-def _key(reading: Reading) -> Key:
+def _key(reading: Reading) -> _Key:
     """What of a reading decides what the model says of it."""
     return reading.kind, reading.port, reading.station, reading.dust
 
@@ -76,8 +76,8 @@ class Case:
     lines: tuple[FaultyLine, ...]  #: the healthy one first
     covariance: Array  #: of the logs of its factors, shape (k, k)
     #: what each line shows for a reading, and its slopes by the factors: found once, since no value comes into it
-    _shown: dict[Key, Array] = field(default_factory=dict, compare=False, repr=False)
-    _slopes: dict[Key, Array] = field(default_factory=dict, compare=False, repr=False)
+    _shown: dict[_Key, Array] = field(default_factory=dict, compare=False, repr=False)
+    _slopes: dict[_Key, Array] = field(default_factory=dict, compare=False, repr=False)
 
     @staticmethod
     def of(line: Line, covariance: Array | None = None) -> Case:

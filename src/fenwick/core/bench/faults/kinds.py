@@ -15,7 +15,7 @@ from fenwick.core.line.line import Line
 from fenwick.core.line.rows import bin_leak_reading, entry_loss
 
 HEALTHY = "healthy"
-Change = Callable[[Line, float], Line | None]
+FaultChange = Callable[[Line, float], Line | None]
 
 
 @dataclass(frozen=True)
@@ -25,7 +25,7 @@ class Fault:
     key: str
     prior: float  #: how often it is the one, against the others [-]
     degrees: tuple[float, ...]  #: what it means goes with the fault
-    change: Change  #: None where the line cannot have it
+    change: FaultChange  #: None where the line cannot have it
 
 
 @dataclass(frozen=True)

@@ -11,6 +11,7 @@ from fenwick.core.search.finder import DEFAULT_WISHES, WISHES, Limits
 from fenwick.rig.edits.kinds import KINDS
 from fenwick.units import BadNumberError, parse_value, unit_label
 from fenwick.web.kit.fields import Field
+from fenwick.web.kit.pieces import Tick
 
 #: limit: (label, quantity); lengths of the whole are in millimetres like everything at the bench
 LIMITS: dict[str, tuple[str, str]] = {
@@ -47,7 +48,7 @@ class FinderAsked:
     mended: bool  #: whether the bin counts as sealed, empty and upright
     fields: tuple[Field, ...]
     wish_fields: tuple[Field, ...]
-    kinds: tuple[tuple[str, str, bool], ...]  #: (key, label, whether it is allowed)
+    kinds: tuple[Tick, ...]  #: those that are allowed
     error: str = ""
 
     @property
@@ -107,7 +108,7 @@ def read_asked(form: Mapping[str, Any], picked: list[str], system: str, money: s
         bin_state == "mended",
         tuple(fields),
         tuple(Field(f"wish-{w}", WISH_LABELS[w], str(int(wishes[w])), choices=WEIGHTS) for w in WISHES),
-        tuple((key, KINDS[key].label, key in kinds) for key in RANGES),
+        tuple(Tick(key, KINDS[key].label, key in kinds) for key in RANGES),
         whole,
     )
 

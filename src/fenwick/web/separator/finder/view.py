@@ -56,11 +56,20 @@ class DesignRow:
 
 
 @dataclass(frozen=True)
+class KindMark:
+    """A kind of separator on the plot."""
+
+    key: str
+    label: str
+    mark: str  #: as an SVG path
+
+
+@dataclass(frozen=True)
 class FinderView:
     """A finished search."""
 
     plot: Markup
-    kinds: list[tuple[str, str, str]]  #: (kind, label, mark) of what was found
+    kinds: list[KindMark]  #: of what was found
     rows: list[DesignRow]  #: today's first
     section: Markup | None  #: of the picked design
     picked: int
@@ -97,7 +106,7 @@ def found_view(
     rows = [_row(title, search.designs[i], link(i), voice, picked=i == picked) for title, i in shown]
     return FinderView(
         render_tradeoff(search.designs, (kept, suction), picked, link, voice, labels),
-        [(key, labels[key], SHAPES[key]) for key in SHAPES if any(d.kind == key for d in search.designs)],
+        [KindMark(key, labels[key], SHAPES[key]) for key in SHAPES if any(d.kind == key for d in search.designs)],
         [today, *rows],
         _section(rig, part.id, search.designs[picked], voice),
         picked,
