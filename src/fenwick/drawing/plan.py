@@ -12,23 +12,23 @@ from fenwick.rig.format.separator import ChamberPart
 SIZE = 96.0
 
 
-def render_plan(disc: ChamberPart, name: str) -> Markup:
+def render_plan(chamber: ChamberPart, name: str) -> Markup:
     """A plan of chamber, slots, inlet and outlet, to scale within itself."""
-    scale = 0.40 * SIZE / (disc.chamber_d_m / 2)
-    middle, radius = SIZE / 2, disc.chamber_d_m / 2 * scale
+    scale = 0.40 * SIZE / (chamber.chamber_d_m / 2)
+    middle, radius = SIZE / 2, chamber.chamber_d_m / 2 * scale
     slots = [
         _sector(middle, radius, radius - slot.width_m * scale, slot.start_deg, slot.start_deg + slot.arc_deg)
-        for slot in disc.slots
+        for slot in chamber.slots
     ]
-    starts = ", ".join(f"{slot.arc_deg:g}° from {slot.start_deg:g}°" for slot in disc.slots)
+    starts = ", ".join(f"{slot.arc_deg:g}° from {slot.start_deg:g}°" for slot in chamber.slots)
     return render(
         "plan.svg.jinja",
         name=name,
         size=SIZE,
         middle=middle,
         radius=radius,
-        outlet=disc.outlet_d_m / 2 * scale,
-        inlet=disc.inlet_bore_m * scale,
+        outlet=chamber.outlet_d_m / 2 * scale,
+        inlet=chamber.inlet_bore_m * scale,
         slots=slots,
         description=f"From above: slot of {starts}, counted from the inlet with the swirl.",
     )

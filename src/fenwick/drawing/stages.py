@@ -124,8 +124,8 @@ def place_stage(
     """A stage standing on the floor; `least_free` is the free height to empty its bin by [m]."""
     if isinstance(part, WetStagePart):
         return _place_wet(part, x, floor, scale)
-    box = build_bin(part.bin)
-    rim = floor - box.height * scale
+    bin_ = build_bin(part.bin)
+    rim = floor - bin_.height * scale
     top = rim - above_rim(part) * scale
     half_top = top_width(part) * scale / 2
     fill = part.bin.fill_height_m
@@ -134,7 +134,7 @@ def place_stage(
     leaves = rim if disc_y is None else disc_y
     if disc_y is None and not isinstance(part, CyclonePart):
         leaves = rim + hangs * scale  # an open bin counts from the mouth of its outlet tube
-    deepest = max([half_top, *(d * scale / 2 for d in box.diameters)])
+    deepest = max([half_top, *(d * scale / 2 for d in bin_.diameters)])
     room = (rim if disc_y is None else disc_y) - top if above_rim(part) or disc_y is not None else hangs * scale
     return StageBody(
         id=part.id,
@@ -146,23 +146,23 @@ def place_stage(
         body=_body(part, x, rim, scale),
         plates=((top - 2, half_top + 5), *plates),
         slots=slots,
-        wall=outline(box, x, floor, scale, box.height),
-        dust=outline(box, x, floor, scale, fill) if fill > 0 else (),
+        wall=outline(bin_, x, floor, scale, bin_.height),
+        dust=outline(bin_, x, floor, scale, fill) if fill > 0 else (),
         dust_top=floor - fill * scale,
         empty_by=min(leaves + least_free * scale, floor),
         inlet_box=_inlet_box(part, x, top, half_top, scale),
         outlet_box=(x - outlet * scale / 2, top - STUB, outlet * scale, hangs * scale + STUB),
         swirl=(top + 0.68 * min(room, 2.2 * half_top), half_top * 0.86),
-        stiffeners=tuple((floor - h * scale, float(box.diameter_at(h)) * scale / 2) for h in box.stiffeners),
+        stiffeners=tuple((floor - h * scale, float(bin_.diameter_at(h)) * scale / 2) for h in bin_.stiffeners),
         tilt=part.tilt_deg,
-        fill_share=float(box.volume_to(fill) / box.volume_to(box.height)),
+        fill_share=float(bin_.volume_to(fill) / bin_.volume_to(bin_.height)),
     )
 
 
-def outline(box: Bin, x: float, floor: float, scale: float, top: float) -> tuple[Point, ...]:
+def outline(bin_: Bin, x: float, floor: float, scale: float, top: float) -> tuple[Point, ...]:
     """The bin's wall up to a height [m], from the left top round the floor to the right top."""
-    heights = sorted({0.0, top, *(h for h in box.heights if h < top)}, reverse=True)
-    left = [(x - float(box.diameter_at(h)) * scale / 2, floor - h * scale) for h in heights]
+    heights = sorted({0.0, top, *(h for h in bin_.heights if h < top)}, reverse=True)
+    left = [(x - float(bin_.diameter_at(h)) * scale / 2, floor - h * scale) for h in heights]
     return (*left, *[(2 * x - px, py) for px, py in reversed(left)])
 
 

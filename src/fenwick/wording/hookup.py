@@ -125,8 +125,8 @@ def _run_on(line: Line, port: int) -> str:
     return f"Let the vacuum run on {ceil(seconds)} s after the tool: the last dust is in the separator then."
 
 
-def _mark(disc: Separator, line: Line, voice: Voice) -> str:
-    height, volume = fill_mark(disc, line.rules)
+def _mark(stage: Separator, line: Line, voice: Voice) -> str:
+    height, volume = fill_mark(stage, line.rules)
     if height <= 0.0:
         return "This bin is too shallow for its width: the air stirs up whatever lies in it."
     at, below = voice.figure(height, "bore"), voice.figure(volume, "volume")

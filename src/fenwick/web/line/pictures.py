@@ -56,14 +56,14 @@ def fate_title(rig: Rig) -> str:
 def status_of(rig: Rig, scene: Scene, system: str) -> str:
     """How full, how dirty, how upright, which dust."""
     said = []
-    disc = next((e for e in rig.line.elements if isinstance(e, SeparatorPart)), None)
-    if disc:
-        said.append(f"Bin {100 * scene.stage(disc.id).fill_share:.0f} % full")
+    stage = next((e for e in rig.line.elements if isinstance(e, SeparatorPart)), None)
+    if stage:
+        said.append(f"Bin {100 * scene.stage(stage.id).fill_share:.0f} % full")
     if rig.vacuum.filter:
         held = format_value(rig.vacuum.filter.held_kg, "mass", system, unit=True)
         said.append("filter clean" if rig.vacuum.filter.held_kg == 0 else f"filter holds {held}")
-    if disc:
-        said.append("upright" if disc.tilt_deg == 0 else f"leans {disc.tilt_deg:g}°")
+    if stage:
+        said.append("upright" if stage.tilt_deg == 0 else f"leans {stage.tilt_deg:g}°")
     if rig.dust:
         said.append(build_dust(rig.dust).label.lower().replace(" p", " P"))
     return " · ".join(said)
@@ -105,5 +105,5 @@ def plan_of(rig: Rig, line: Line, found: Assessment, voice: Voice, part: str) ->
     """The small picture beside the fields of a part, and its caption."""
     if part == "vacuum":
         return render_curve(line, found, voice, "curve"), "suction, air power"
-    disc = next((e for e in rig.line.elements if isinstance(e, ChamberPart) and e.id == part), None)
-    return (render_plan(disc, "plan"), "from above") if disc else None
+    chamber = next((e for e in rig.line.elements if isinstance(e, ChamberPart) and e.id == part), None)
+    return (render_plan(chamber, "plan"), "from above") if chamber else None
