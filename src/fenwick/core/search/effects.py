@@ -11,6 +11,7 @@ from fenwick.core.arrays import Array, batches, one_value
 from fenwick.core.components.separator import Separator, SlottedDisc
 from fenwick.core.judging.assess import assess
 from fenwick.core.line.line import Line
+from fenwick.core.line.rows import bin_leak_reading
 
 SWEEP_POINTS = 41
 MOST_TILT = np.pi / 4.0  #: [rad]
@@ -105,7 +106,7 @@ def _kept_of_each(lines: list[Line]) -> list[float]:
     """What all stages keep, of single lines that may differ in anything."""
     shares = [0.0] * len(lines)
     for batch in batches(lines):
-        kept = _kept(batch.together)
+        kept = _known(assess(batch.together).kept)
         for place, share in zip(batch.places, np.broadcast_to(kept, (len(batch.places),)), strict=True):
             shares[place] = float(share)
     return shares
@@ -129,34 +130,32 @@ def sweeps(line: Line, stage: Separator) -> tuple[Sweep, ...]:
     line : a single variant, its dust known
     stage : one of its separators
     """
-    fill = np.linspace(0.0, stage.bin.height, SWEEP_POINTS)
-    tilt = np.linspace(0.0, MOST_TILT, SWEEP_POINTS)
-    leaks = LEAK_STEPS * 1e-5 * max(one_value(stage.hose_bore) / 0.05, 0.2) ** 2
-    found = [
-        Sweep(
-            "fill",
-            fill,
-            _kept(with_stage(line, stage.changed(bin=replace(stage.bin, fill_height=fill)))),
-            _now(line, stage, "fill"),
-        ),
-        Sweep("tilt", tilt, _kept(with_stage(line, stage.changed(tilt=tilt))), _now(line, stage, "tilt")),
-    ]
-    leaking = with_stage(line, stage.changed(bin=replace(stage.bin, leak_area=leaks)))
-    assessed = assess(leaking)
-    at = [s.id for s in assessed.separations].index(stage.id)
-    share = assessed.separations[at].leak_share
-    assert assessed.kept is not None
-    inside = share <= MOST_LEAK_SHARE
-    now = float(assess(line).separations[at].leak_share[0])
-    found.append(Sweep("leak", share[inside], assessed.kept[inside], now))
-    return tuple(found)
+    own = {"fill": stage.bin.fill_height, "tilt": stage.tilt, "leak": bin_leak_reading(stage, line.rules)}
+    through = {
+        "fill": np.linspace(0.0, stage.bin.height, SWEEP_POINTS),
+        "tilt": np.linspace(0.0, MOST_TILT, SWEEP_POINTS),
+        "leak": LEAK_STEPS * 1e-5 * max(one_value(stage.hose_bore) / 0.05, 0.2) ** 2,
+    }
+    # one batch: the line as it stands, then one thing after the other through its range
+    count = 1 + sum(values.size for values in through.values())
+    columns = {key: np.full(count, one_value(value)) for key, value in own.items()}
+    runs, start = {}, 1
+    for key, values in through.items():
+        runs[key] = slice(start, start + values.size)
+        columns[key][runs[key]] = values
+        start += values.size
+    bins = replace(stage.bin, fill_height=columns["fill"], leak_area=columns["leak"])
+    found = assess(with_stage(line, stage.changed(tilt=columns["tilt"], bin=bins)))
+    kept = _known(found.kept)
+    share = next(one.leak_share for one in found.separations if one.id == stage.id)
+    followed = share[runs["leak"]] <= MOST_LEAK_SHARE
+    return (
+        Sweep("fill", through["fill"], kept[runs["fill"]], one_value(own["fill"])),
+        Sweep("tilt", through["tilt"], kept[runs["tilt"]], one_value(own["tilt"])),
+        Sweep("leak", share[runs["leak"]][followed], kept[runs["leak"]][followed], float(share[0])),
+    )
 
 
-def _kept(line: Line) -> Array:
-    kept = assess(line).kept
+def _known(kept: Array | None) -> Array:
     assert kept is not None, "the dust is known"
     return kept
-
-
-def _now(line: Line, stage: Separator, what: str) -> float:
-    return one_value(stage.bin.fill_height if what == "fill" else stage.tilt)
