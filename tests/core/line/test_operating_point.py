@@ -71,7 +71,7 @@ def test_a_flow_that_is_small_beside_a_leak_is_the_same_alone_and_in_a_batch() -
 
 @given(trees())
 def test_a_tree_settles_in_few_passes(line: Line) -> None:
-    assert operating_point(line).passes <= 30
+    assert operating_point(line).passes <= 40
 
 
 def test_a_path_in_laminar_flow_is_no_slower_than_the_rest() -> None:

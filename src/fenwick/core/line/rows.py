@@ -170,7 +170,11 @@ def dust_load(line: Line, mass_flow: Values) -> Array:
     ----------
     mass_flow : of air [kg/s]
     """
-    return np.asarray(np.minimum(dust_rate(line) / np.maximum(mass_flow, 1e-9), 10.0))
+    return _load(dust_rate(line), mass_flow)
+
+
+def _load(made: Values, mass_flow: Values) -> Array:
+    return np.asarray(np.minimum(made / np.maximum(mass_flow, 1e-9), 10.0))
 
 
 def swirl_factor(separator: Separator, rules: RuleBook) -> Values:
@@ -193,13 +197,13 @@ def swirl_row(separator: Separator, line: Line) -> Row:
     """A separator, by the orbit model."""
     area_in, area = bore_area(separator.hose_bore), bore_area(separator.outlet_bore)
     friction, swirl = line.rules[separator.manner.friction], swirl_factor(separator, line.rules)
-    geometry = separator.geometry
-    if not np.any(dust_rate(line)) or line.stages[0].id != separator.id:
+    geometry, made = separator.geometry, dust_rate(line)
+    if not np.any(made) or line.stages[0].id != separator.id:
         k = loss_coefficient_orbit(geometry, friction, 0.0, swirl)
         return Row(separator.id, "separator", area_in, area, area, k)
 
     def law(mass_flow: Array, density: Array) -> Array:
-        k = loss_coefficient_orbit(geometry, friction, dust_load(line, mass_flow), swirl)
+        k = loss_coefficient_orbit(geometry, friction, _load(made, mass_flow), swirl)
         return k / (2.0 * density * np.square(area))
 
     return Row(separator.id, "separator", area_in, area, area, law=law)

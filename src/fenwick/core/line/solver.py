@@ -19,11 +19,12 @@ from fenwick.core.errors import NotConvergedError
 from fenwick.core.formulas.air import GAS_CONSTANT
 from fenwick.core.formulas.friction import friction_factor_colebrook
 from fenwick.core.formulas.orifice import orifice_resistance
-from fenwick.core.line.network import Network, Node, Segment
+from fenwick.core.line.network import Network, Node
 from fenwick.core.line.relaxation import Relaxation
 
 MAX_PASSES = 60
 PLAIN_PASSES = 3  #: the first steps are too wild to say anything about the next
+GOES_WELL = 0.1  #: of what the pass before left: as long as less is left, steps need no thought [-]
 STRAGGLING_PASSES = 20  #: after which a node's momentum is held back
 TOLERANCE_PA = 0.01  #: summed over a line; the promise is 1 Pa
 TOLERANCE_FLOW = 1e-4  #: of each flow from one pass to the next: beside a wide leak 0.01 Pa still move some [-]
@@ -82,39 +83,58 @@ class Flows:
     residual: Array  #: what the last pass still changed [Pa], shape (n,)
 
 
+class _Joint:
+    """Where segments and leaks meet at the start of a segment."""
+
+    def __init__(self, at: int, node: Node, room_density: Array) -> None:
+        self.at = at
+        self.children = np.array(node.children)
+        self.cosines = np.empty((len(node.children), *room_density.shape))
+        for row, cosine in zip(self.cosines, node.cosines, strict=True):
+            row[:] = cosine
+        self.least = LEAST_JOINT_SHARE if len(node.children) == 1 else LEAST_NODE_SHARE
+        #: of each leak, what it lets through for the root of a suction [kg/(s Pa^½)]
+        self.leaks = {name: _leak_conductance(area, room_density) for name, area in node.leaks}
+        self.let_in = sum(self.leaks.values(), start=np.zeros(room_density.shape))
+
+
 class _State:
     """Working arrays of one solution."""
 
     def __init__(self, network: Network, room: RoomAir) -> None:
         self.net, self.room = network, room
         shape = network.area_in.shape
-        n = shape[1]
+        segments, n = network.segments, shape[1]
         self.gas = GAS_CONSTANT * np.asarray(room.temperature)
-        self.room_density = room.pressure / self.gas
-        self.mass = np.empty((len(network.segments), n))
-        self.row_mass = np.empty(shape)
+        self.room_density = np.broadcast_to(room.pressure / self.gas, (n,))
+        self.mass = np.empty((len(segments), n))
         self.upstream_total = np.zeros(shape)
         self.loss = np.zeros(shape)
-        self.momentum = np.ones((len(network.segments), n))
+        self.momentum = np.ones((len(segments), n))
         self.rho_in = np.broadcast_to(self.room_density, shape)
         self.rho_out = self.rho_mean = self.rho_in
-        self.parallel: dict[int, Array] = {}
-        self.recovered: dict[int, Array] = {}  #: velocity heads that a trunk gets back behind its node
-        segments = network.segments
-        self.full = np.array([s.stop > s.start for s in segments])[:, None]
-        self.first_rows = np.array([s.start if s.stop > s.start else max(s.start - 1, 0) for s in segments])
+        self.parallel, self.recovered = np.zeros((len(segments), n)), np.zeros((len(segments), n))
+        self.joints = [_Joint(i, s.node, self.room_density) for i, s in enumerate(segments) if s.node is not None]
+        starts = np.array([s.start for s in segments])
+        full = np.array([s.stop > s.start for s in segments])
+        self.full = full[:, None]
+        self.filled, self.filled_from = np.flatnonzero(full), starts[full]
+        self.of_row = np.repeat(np.arange(len(segments)), [s.stop - s.start for s in segments])
+        self.from_room = [s.start for s in segments if s.node is None and s.stop > s.start]
+        self.first_rows = np.where(full, starts, np.maximum(starts - 1, 0))
         self.last_rows = np.array([s.stop - 1 if s.stop > s.start else max(s.start - 1, 0) for s in segments])
-        self.area_start = np.stack([np.broadcast_to(np.asarray(s.area_start, dtype=float), (n,)) for s in segments])
-        self.area_end = np.stack([np.broadcast_to(np.asarray(s.area_end, dtype=float), (n,)) for s in segments])
-        self.reduced: list[Array] = []
+        self.area_start, self.area_end = np.empty(self.mass.shape), np.empty(self.mass.shape)
+        for i, segment in enumerate(segments):
+            self.area_start[i], self.area_end[i] = segment.area_start, segment.area_end
+        self.reduced = np.zeros(self.mass.shape)
         self.take_heads()
         self.re_factor = network.bore[network.frictional] / (
             network.area_ref[network.frictional] * np.asarray(room.viscosity)
         )
 
     def spread(self) -> None:
-        for i, segment in enumerate(self.net.segments):
-            self.row_mass[segment.start : segment.stop] = self.mass[i]
+        self.row_mass = self.mass[self.of_row]
+        self.row_square = np.square(self.row_mass)
 
     def fresh_resistance(self) -> Array:
         """R of every row at the flows and densities in hand."""
@@ -132,10 +152,14 @@ class _State:
     def density(self, total_suction: Array, mass: Array, area: Values) -> Array:
         """Local density from p_static = p_room − suction_total − ½ṁ²/(ρA²), solved exactly, with its floor."""
         rest = np.maximum(self.room.pressure - total_suction, 0.2 * self.room.pressure)
-        speed = 2.0 * self.gas * np.square(mass / (area * rest))
-        exact = 0.5 * (1.0 + np.sqrt(np.maximum(1.0 - speed, 1.0 - FASTEST)))
-        beyond = np.maximum(speed - FASTEST, 0.0) / (4.0 * np.sqrt(1.0 - FASTEST))  # goes on along its tangent
-        static = np.maximum(rest * (exact - beyond), LEAST_PRESSURE_SHARE * self.room.pressure)
+        speed = mass / (area * rest)
+        speed *= speed
+        speed *= 2.0 * self.gas
+        share = 0.5 + 0.5 * np.sqrt(1.0 - np.minimum(speed, FASTEST))
+        if np.any(speed > FASTEST):  # goes on along its tangent
+            share -= np.maximum(speed - FASTEST, 0.0) / (4.0 * np.sqrt(1.0 - FASTEST))
+        rest *= share
+        static = np.maximum(rest, LEAST_PRESSURE_SHARE * self.room.pressure)
         return np.asarray(static / self.gas)
 
     def take_heads(self) -> None:
@@ -144,12 +168,15 @@ class _State:
         self.head_start = 1.0 / (2.0 * rho_start * np.square(self.area_start))
         self.head_end = 1.0 / (2.0 * self.rho_out[self.last_rows] * np.square(self.area_end))
 
-    def recovery(self, i: int) -> Array:
+    def recovery(self, joint: _Joint) -> Array:
         """(2S − 1) velocity heads of a trunk, held so that a node keeps some resistance."""
+        i = joint.at
         wanted = (2.0 * self.momentum[i] - 1.0) * self.head_start[i]
-        node = self.net.segments[i].node
-        least = LEAST_JOINT_SHARE if node is not None and len(node.children) == 1 else LEAST_NODE_SHARE
-        return np.asarray(np.minimum(wanted, (1.0 - least) * self.parallel[i]))
+        return np.asarray(np.minimum(wanted, (1.0 - joint.least) * self.parallel[i]))
+
+    def arriving(self, joint: _Joint) -> Array:
+        """Resistance from the room to a node along every arriving segment, shape (children, n)."""
+        return np.asarray(self.reduced[joint.children] + self.head_end[joint.children])
 
 
 def solve_network(network: Network, fan: Fan, room: RoomAir) -> Flows:
@@ -169,33 +196,35 @@ def solve_network(network: Network, fan: Fan, room: RoomAir) -> Flows:
     state.mass[:] = 0.5 * fan.open_mass_flow / _width(network)
     state.spread()
     resistance = state.fresh_resistance()
-    relaxation = Relaxation()
-    passes = 0
+    relaxation: Relaxation | None = None
+    passes, worst = 0, np.inf
     while True:
         passes += 1
         _reduce(state, resistance)
         before = state.mass.copy()
         state.mass[-1] = fan.meet(state.reduced[-1])
         _split(state)
-        still = _still(state.mass, before)
+        moved = _moved(state.mass, before)
         _walk(state, resistance)
         fresh = state.fresh_resistance()
         residual, momentum = _residual(state, resistance, fresh)
-        worst = float(np.max(residual))
-        if still and worst < TOLERANCE_PA:
+        last, worst = worst, float(np.max(residual))
+        if moved <= TOLERANCE_FLOW and worst < TOLERANCE_PA:
             break
         if passes >= MAX_PASSES:
             if worst >= 1.0:
                 raise NotConvergedError(worst, passes)
             break
-        resistance = fresh if passes <= PLAIN_PASSES else relaxation.next(resistance, fresh)
+        if passes > PLAIN_PASSES and worst > GOES_WELL * last:
+            relaxation = relaxation or Relaxation()
+        resistance = relaxation.next(resistance, fresh) if relaxation else fresh
         state.momentum = momentum if passes <= STRAGGLING_PASSES else 0.5 * (state.momentum + momentum)
     return _flows(state, residual, passes)
 
 
-def _still(mass: Array, before: Array) -> bool:
-    """Whether no flow of any segment has moved."""
-    return bool(np.all(np.abs(mass - before) <= TOLERANCE_FLOW * np.maximum(mass, LEAST_FLOW * mass[-1])))
+def _moved(mass: Array, before: Array) -> float:
+    """By which share the flow of any segment has moved at most."""
+    return float(np.max(np.abs(mass - before) / np.maximum(mass, LEAST_FLOW * mass[-1])))
 
 
 def _width(network: Network) -> int:
@@ -204,54 +233,40 @@ def _width(network: Network) -> int:
 
 def _reduce(state: _State, resistance: Array) -> None:
     """Series and parallel resistance of everything upstream of each segment's end."""
-    state.reduced = []
-    for i, segment in enumerate(state.net.segments):
-        total = np.sum(resistance[segment.start : segment.stop], axis=0)
-        if segment.node is not None:
-            paths = _paths(state, segment.node)
-            state.parallel[i] = 1.0 / np.square(sum(1.0 / np.sqrt(path) for path in paths))
-            state.recovered[i] = state.recovery(i)
-            total = total + state.parallel[i] - state.recovered[i]
-        state.reduced.append(total)
+    state.reduced[:] = 0.0
+    state.reduced[state.filled] = np.add.reduceat(resistance, state.filled_from, axis=0)
+    for joint in state.joints:
+        i = joint.at
+        let_in = joint.let_in + np.sum(1.0 / np.sqrt(state.arriving(joint)), axis=0)
+        state.parallel[i] = 1.0 / np.square(let_in)
+        state.recovered[i] = state.recovery(joint)
+        state.reduced[i] += state.parallel[i] - state.recovered[i]
 
 
-def _paths(state: _State, node: Node) -> list[Array]:
-    """Resistance from the room to a node along every arriving segment and leak."""
-    paths = [state.reduced[child] + state.head_end[child] for child in node.children]
-    return paths + [_leak_resistance(state, area) for _, area in node.leaks if np.any(np.asarray(area) > 0.0)]
-
-
-def _leak_resistance(state: _State, area: Values) -> Array:
-    return np.asarray(orifice_resistance(np.maximum(area, 1e-12), state.room_density))
+def _leak_conductance(area: Values, room_density: Array) -> Array:
+    open_area = np.asarray(area, dtype=float)
+    resistance = orifice_resistance(np.maximum(open_area, 1e-12), room_density)
+    return np.asarray(np.where(open_area > 0.0, 1.0 / np.sqrt(resistance), 0.0))
 
 
 def _split(state: _State) -> None:
     """Share each node's flow among what arrives."""
-    for i in range(len(state.net.segments) - 1, -1, -1):
-        node = state.net.segments[i].node
-        if node is None:
-            continue
-        suction = state.parallel[i] * np.square(state.mass[i])
-        for child in node.children:
-            path = state.reduced[child] + state.head_end[child]
-            state.mass[child] = np.sqrt(suction / path)
+    for joint in reversed(state.joints):
+        suction = state.parallel[joint.at] * np.square(state.mass[joint.at])
+        state.mass[joint.children] = np.sqrt(suction / state.arriving(joint))
     state.spread()
 
 
 def _walk(state: _State, resistance: Array) -> None:
     """Suctions and densities along the air, from the room to the fan."""
     net = state.net
-    state.loss = resistance * np.square(state.row_mass)
-    for i, segment in enumerate(net.segments):
-        rows = slice(segment.start, segment.stop)
-        begin: Values = 0.0
-        if segment.node is not None:
-            begin = (state.parallel[i] - state.recovered[i]) * np.square(state.mass[i])
-        summed = np.cumsum(state.loss[rows], axis=0)
-        state.upstream_total[rows] = begin + summed - state.loss[rows]
+    state.loss = resistance * state.row_square
+    begin = (state.parallel - state.recovered) * np.square(state.mass)
+    ahead = np.cumsum(state.loss, axis=0) - state.loss
+    begin[state.filled] -= ahead[state.filled_from]  # what the sum over all rows held before
+    state.upstream_total = ahead + begin[state.of_row]
     entering = state.density(state.upstream_total, state.row_mass, net.area_in)
-    first = [s.start for s in net.segments if s.node is None and s.stop > s.start]
-    entering[first] = state.room_density  # the air in front of a port stands still
+    entering[state.from_room] = state.room_density  # the air in front of a port stands still
     state.rho_in = entering
     state.rho_out = state.density(state.upstream_total + state.loss, state.row_mass, net.area_out)
     state.rho_mean = 0.5 * (state.rho_in + state.rho_out)
@@ -260,41 +275,29 @@ def _walk(state: _State, resistance: Array) -> None:
 
 def _residual(state: _State, used: Array, fresh: Array) -> tuple[Array, Array]:
     """Suction that fresh resistances and momenta would change, per variant; and those momenta."""
-    change = np.sum(np.abs(fresh - used) * np.square(state.row_mass), axis=0)
+    change = np.sum(np.abs(fresh - used) * state.row_square, axis=0)
     momentum = state.momentum.copy()
-    for i, segment in enumerate(state.net.segments):
-        if segment.node is None:
-            continue
-        trunk_head = state.head_start[i]
-        momentum[i] = _arriving_momentum(state, segment, i, trunk_head)
-        trunk = np.square(state.mass[i])
-        change = change + 2.0 * np.abs(momentum[i] - state.momentum[i]) * trunk_head * trunk
+    for joint in state.joints:
+        i = joint.at
+        momentum[i] = _arriving_momentum(state, joint)
+        head = state.head_start[i] * np.square(state.mass[i])
+        change = change + 2.0 * np.abs(momentum[i] - state.momentum[i]) * head
     return change, momentum
 
 
-def _arriving_momentum(state: _State, segment: Segment, i: int, trunk_head: Array) -> Array:
-    node = segment.node
-    assert node is not None
-    trunk_mass = np.maximum(state.mass[i], 1e-30)
-    total = np.zeros_like(trunk_mass)
-    for child, cosine in zip(node.children, node.cosines, strict=True):
-        arriving = state.net.segments[child]
-        speed_ratio = (
-            state.head_end[child] * arriving.area_end / (trunk_head * segment.area_start)
-        )  # (1/ρA)_i over (1/ρA)_c
-        total += np.square(state.mass[child] / trunk_mass) * speed_ratio * cosine
-    return np.asarray(total)
+def _arriving_momentum(state: _State, joint: _Joint) -> Array:
+    i = joint.at
+    share = state.mass[joint.children] / np.maximum(state.mass[i], 1e-30)
+    arriving = state.head_end[joint.children] * state.area_end[joint.children]
+    speed_ratio = arriving / (state.head_start[i] * state.area_start[i])  # (1/ρA)_i over (1/ρA)_c
+    return np.asarray(np.sum(np.square(share) * speed_ratio * joint.cosines, axis=0))
 
 
 def _flows(state: _State, residual: Array, passes: int) -> Flows:
-    leaks = {}
-    for i, segment in enumerate(state.net.segments):
-        if segment.node is None:
-            continue
-        suction = state.parallel[i] * np.square(state.mass[i])
-        for name, area in segment.node.leaks:
-            flow = np.sqrt(suction / _leak_resistance(state, area))
-            leaks[name] = np.where(np.asarray(area) > 0.0, flow, 0.0)
+    leaks: dict[str, Array] = {}
+    for joint in state.joints:
+        root = np.sqrt(state.parallel[joint.at]) * state.mass[joint.at]
+        leaks |= {name: conductance * root for name, conductance in joint.leaks.items()}
     total = state.upstream_total + state.loss
     head = np.square(state.row_mass) / (2.0 * state.rho_out * np.square(state.net.area_out))
     last = state.net.segments[-1]
