@@ -4,8 +4,11 @@ from dataclasses import dataclass
 
 import numpy as np
 import pytest
+from hypothesis import given
+from hypothesis import strategies as st
 
-from fenwick.core.arrays import Values, join_variants, take_variants, variant_count
+from fenwick.core.arrays import Values, batches, join_variants, take_variants, variant_count
+from fenwick.core.components.elements import Hose, Leak
 from fenwick.core.judging.check import LEVEL_WORDS, graded
 from fenwick.core.line.transport import CARRYING_WORDS, judge_carrying
 
@@ -67,3 +70,27 @@ def test_judgements_at_their_limits() -> None:
     assert [CARRYING_WORDS[state] for state in states] == ["settles", "marginal", "marginal", "carries"]
     levels = graded(np.array([True, False, False]), np.array([True, True, False]))
     assert [LEVEL_WORDS[level] for level in levels] == ["act", "watch", "ok"]
+
+
+def test_single_components_come_together_by_what_they_have_in_common() -> None:
+    bores = (0.03, 0.05, 0.04)
+    hoses = [Hose("h", bore, 2.0) for bore in bores]
+    mixed = [hoses[0], Leak("l", 1e-4), hoses[1], Leak("l", 2e-4), hoses[2], Hose("h", 0.03, 2.0, "corrugated")]
+    found = batches(mixed)
+    assert [batch.places for batch in found] == [(0, 2, 4), (1, 3), (5,)]
+    together = found[0].together
+    assert isinstance(together, Hose)
+    assert np.asarray(together.bore).tolist() == list(bores)
+    assert together.length == 2.0  # what is alike in all stays one value
+    assert batches([]) == []
+
+
+@given(st.lists(st.sampled_from(["smooth", "wire-helix", "corrugated"]), max_size=9))
+def test_every_component_has_one_place(walls: list[str]) -> None:
+    parts = [Hose("h", 0.03 + 0.001 * i, 2.0, wall) for i, wall in enumerate(walls)]
+    found = batches(parts)
+    assert sorted(place for batch in found for place in batch.places) == list(range(len(parts)))
+    for batch in found:
+        for variant, place in enumerate(batch.places):
+            bore = np.broadcast_to(np.asarray(batch.together.bore, dtype=float), (len(batch.places),))[variant]
+            assert (bore, batch.together.wall) == (parts[place].bore, parts[place].wall)

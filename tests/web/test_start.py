@@ -1,13 +1,18 @@
 """Start: the five questions, what stops there, and the line that comes of it."""
 
 import re
+from dataclasses import fields
 
 import pytest
 from flask.testing import FlaskClient
 
+from fenwick.rig.start.answers import Answers
+from fenwick.units.quantities import QUANTITIES
+from fenwick.web.start.form import TOPICS
 
-def answer(client: FlaskClient, **fields: str):  # type: ignore[no-untyped-def]
-    return client.post("/start", data=fields)
+
+def answer(client: FlaskClient, **given: str):  # type: ignore[no-untyped-def]
+    return client.post("/start", data=given)
 
 
 def test_an_empty_shop_begins_with_the_questions(empty: FlaskClient) -> None:
@@ -90,3 +95,11 @@ def test_a_guess_is_replaced_by_a_measurement_with_one_post(empty: FlaskClient) 
     assert "is not a number in kPa" in page
     assert 'value="much"' in page
     assert measure("hose", "bore_m", "36")[0] == 404  # no guess any more
+
+
+def test_each_thing_asked_is_an_answer_and_asked_once() -> None:
+    names = [asked.name for topic in TOPICS for asked in topic.asks]
+    assert len(names) == len(set(names))
+    assert set(names) - {field.name for field in fields(Answers)} == {"hazard"}  # it is answered by a refusal
+    for asked in (one for topic in TOPICS for one in topic.asks):
+        assert asked.kind in QUANTITIES if isinstance(asked.kind, str) else len(asked.kind) > 1

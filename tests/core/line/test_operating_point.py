@@ -82,6 +82,17 @@ def test_a_path_in_laminar_flow_is_no_slower_than_the_rest() -> None:
     assert beside.passes <= 8  # 17 where each pass but halves the error
 
 
+@pytest.mark.parametrize("bore", [0.001, 0.002, 0.003, 0.005])
+@pytest.mark.parametrize("suction", [1e3, 18e3, 45e3])
+def test_a_bore_that_chokes_settles_alone_and_beside_others(bore: float, suction: float) -> None:
+    alone = operating_point(disc_line(bore=bore, suction=suction))
+    together = operating_point(disc_line(bore=np.array([bore, 0.05, 0.0015]), suction=suction))
+    assert alone.residual[0] < 0.01
+    assert alone.passes <= 30  # plain steps swing for ever here
+    assert together.port_flow[0, 0] == pytest.approx(alone.port_flow[0, 0], rel=1e-3)
+    assert together.mass_flow[1] > together.mass_flow[0]
+
+
 def test_longer_rougher_narrower_passes_less() -> None:
     for change in (
         plain_line(18e3, 0.062, 0.038, np.linspace(0.5, 20, 12), 1e-4),

@@ -10,7 +10,7 @@ import numpy as np
 
 from fenwick.core.arrays import Array, Values
 
-LEAST_TAKE, MOST_TAKE = 0.3, 2.5  #: of the step at hand, where it swings and where it creeps [-]
+LEAST_TAKE, MOST_TAKE = 0.08, 2.5  #: of the step at hand, where it swings and where it creeps [-]
 NO_STEP = 1e-9  #: below which a step says nothing [-]
 
 
