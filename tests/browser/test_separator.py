@@ -197,3 +197,16 @@ def test_without_javascript_the_separator_can_be_changed(browser, server: str) -
     page.get_by_role("button", name="Undo").click()
     expect(page.locator(".sub-title")).to_have_text("Slot chamber")
     context.close()
+
+
+def test_a_knob_moved_by_keys_does_not_take_the_focus_back_from_a_field(bench: Page) -> None:
+    bench.get_by_role("link", name="Separator", exact=True).click()
+    before = value(bench, "bin.fill_height_m")
+    bench.locator('.dimension[data-key="bin.fill_height_m"] .grip').focus()
+    bench.keyboard.press("Shift+ArrowDown")
+    other = bench.locator('#editor [name$=".outlet_length_m"]')
+    other.focus()
+    expect(bench.locator("#undo .what")).to_contain_text("dust height")  # taken a moment after the last key
+    bench.wait_for_timeout(300)
+    expect(other).to_be_focused()
+    assert value(bench, "bin.fill_height_m") != before

@@ -162,3 +162,17 @@ def test_one_hose_moved_between_tools_is_a_choice_that_can_be_undone(client: Fla
     client.post("/lines/2/undo")
     assert cells() == before
     assert client.post("/lines/2/use", data={"use": "magic"}).status_code == 400
+
+
+def test_the_table_gives_the_advice_of_the_line_another_vacuum_of_the_shop_included(client: FlaskClient) -> None:
+    weak = {"curve.open_flow_m3_s": "8", "curve.sealed_suction_pa": "1.5", "filter.held_kg": "0"}
+    sent = {f"vacuum.{key}": value for key, value in weak.items()}
+    assert client.post("/lines/1/parts/vacuum", data=sent, headers=HTMX).status_code == 200
+    tight = {"line.elements[0].bin.leak_area_m2": "0"}
+    assert client.post("/lines/1/parts/sep", data=tight, headers=HTMX).status_code == 200
+    offered = [link["aria-label"] for link in soup(client.get("/lines/1")).select("#suggest a[data-try]")]
+    first = str(offered[0]).removeprefix("Try: ")
+    table = soup(client.get("/lines/1/ports"))
+    assert any(cell.text.startswith(f"{first}: ") for cell in table.select("td"))
+    assert f"{first}: " in client.get("/lines/1/ports.csv").text
+    assert "in its place" in first, offered

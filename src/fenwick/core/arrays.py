@@ -138,21 +138,11 @@ def join_variants(parts: list[T]) -> T:
     return result
 
 
-def stack_variants(parts: list[T]) -> T:
-    """Single variants of one nested component as one batch: numbers that differ become arrays of shape (len(parts),).
-
-    Raises
-    ------
-    ValueError
-        When they differ in more than numbers, or in a list of numbers, which has no variant axis.
-    """
-    if len({variant_form(part) for part in parts}) > 1:
-        raise ValueError("these differ in more than numbers")
-    return _stack(parts)  # type: ignore[no-any-return]
-
-
 def batches(parts: Sequence[T]) -> list[Batch[T]]:
     """Single components that may differ in anything; those alike but for numbers share a batch.
+
+    Numbers that differ become arrays of shape (len(places),); a list of numbers has no variant axis, so that such
+    components are apart where it differs.
 
     Parameters
     ----------

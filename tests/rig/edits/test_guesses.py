@@ -4,7 +4,7 @@ import json
 
 import pytest
 
-from fenwick.core.arrays import stack_variants
+from fenwick.core.arrays import batches
 from fenwick.core.judging.assess import assess
 from fenwick.core.search.figures import figures_at, figures_of_each
 from fenwick.data.demo import demo_rig
@@ -99,7 +99,7 @@ def test_the_most_telling_comes_first_and_says_how(first: Rig) -> None:
 def test_lines_told_apart_by_numbers_share_a_batch(first: Rig) -> None:
     lengths = (1.0, 2.0, 5.0)
     lines = [build_line(edit_rig(first, {"line.elements[1].length_m": length})) for length in lengths]
-    batch = stack_variants(lines)
+    (batch,) = (one.together for one in batches(lines))
     assert batch.variants == 3
     together = figures_at(batch, assess(batch), 0)
     each = figures_of_each([*lines, build_line(demo_rig())], 0)
@@ -107,5 +107,4 @@ def test_lines_told_apart_by_numbers_share_a_batch(first: Rig) -> None:
     for i in range(3):
         assert each[i].flow[0] == pytest.approx(float(together.flow[i]))
         assert each[i].kept is not None
-    with pytest.raises(ValueError, match="more than numbers"):
-        stack_variants([lines[0], build_line(demo_rig())])
+    assert [one.places for one in batches([lines[0], build_line(demo_rig())])] == [(0,), (1,)]
