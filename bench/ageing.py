@@ -9,7 +9,8 @@ from pathlib import Path
 import numpy as np
 
 from bench.timing import median
-from fenwick.core.hours.ageing import Filters, ageing_map, without_separators
+from fenwick.core.hours.ageing import ageing_map, without_separators
+from fenwick.core.hours.course import Filters
 from fenwick.core.hours.march import march
 from fenwick.core.judging.assess import assess
 from fenwick.core.judging.review import review

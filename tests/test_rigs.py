@@ -10,9 +10,10 @@ import numpy as np
 from hypothesis import given
 from hypothesis import strategies as st
 
-from fenwick.core.components.dust import DUSTS, SPARKING
+from fenwick.core.components.dust import DUSTS, GLOWING
 from fenwick.core.doubt.uncertainty import sureness
 from fenwick.core.dust.fate import ENDS
+from fenwick.core.formulas.sizes import all_densities
 from fenwick.core.judging.assess import assess
 from fenwick.drawing import NARROW, WIDE, lay_out_scene, render_ladder, render_line
 from fenwick.rig import Rig, build_line, check_rig, read_rig, write_rig
@@ -148,7 +149,7 @@ def hoods(draw: st.DrawFn) -> dict[str, Any]:
     }
 
 
-WOODEN = sorted(set(DUSTS) - set(SPARKING))
+WOODEN = sorted(set(DUSTS) - set(GLOWING))
 PART = st.fixed_dictionaries({"kind": st.sampled_from(WOODEN), "parts": st.floats(0.1, 9.0)})
 MIXTURES = st.fixed_dictionaries(
     {
@@ -214,7 +215,7 @@ def test_fates_add_up_size_by_size(rig: Rig) -> None:
     if found.fate is None or line.dust is None:
         return
     together = sum(found.fate.by_size[end] for end in ENDS)
-    assert np.allclose(together, line.dust.weights, rtol=0.0, atol=1e-12)
+    assert np.allclose(together, all_densities(line.dust.weights), rtol=0.0, atol=1e-12)
     assert all(np.all(share >= -1e-15) for share in found.fate.by_size.values())
     for port in found.captures:
         assert np.all((port.airborne >= 0.0) & (port.airborne <= 1.0))

@@ -15,6 +15,7 @@ from fenwick.core.components.hood import Enclosure, FloorNozzle, Hood, OpenHood,
 from fenwick.core.dust.fate import ENDS
 from fenwick.core.hours.air import DustSource, Room, session
 from fenwick.core.judging.assess import assess
+from fenwick.core.rules import RuleBook
 from fenwick.drawing.ageing_chart import AgeingCurve, render_ageing
 from fenwick.drawing.air_chart import AirCurve, render_air
 from fenwick.drawing.fate import ends_of, render_small_ends
@@ -91,13 +92,18 @@ def test_the_reach_is_where_the_air_moves_as_fast_as_needed(flow: float) -> None
     assert float(slot.reach(flow, 0.05, 100.0, False)) == 0.0
 
 
-def test_the_dot_stands_where_the_air_is_down_to_a_tenth() -> None:
-    room, source = Room(43.2, 6.0 / 3600.0), DustSource(np.array([1e-8]), np.array([2e-9]), np.array([0.0]))
-    curve = AirCurve("now", "as it is", session(room, source, 600.0, 6000.0))
-    picture = render_air([curve], 600.0, VOICE, "air")
-    assert picture.count("<circle") == 1
-    slow = AirCurve("now", "as it is", session(Room(43.2, 0.2 / 3600.0), source, 600.0, 6000.0))
-    assert render_air([slow], 600.0, VOICE, "air").count("<circle") == 0  # later than the chart shows
+def test_the_dot_stands_where_the_air_is_clear() -> None:
+    source = DustSource(np.array([[1e-7]]), np.array([[2e-8]]), np.array([[1e-5]]), np.array([0.0]))
+
+    def picture(changes: float, share: float = 1.0) -> str:
+        given = DustSource(share * source.breathed, share * source.deep, source.falls, source.through_filter)
+        air = session(Room(43.2, changes / 3600.0), given, 600.0, 6000.0, RuleBook())
+        return str(render_air([AirCurve("now", "as it is", air)], 600.0, VOICE, "air"))
+
+    assert picture(6.0).count("<circle") == 1
+    assert picture(0.2).count("<circle") == 0  # later than the chart shows
+    assert picture(6.0, 1e-4).count("<circle") == 0  # it never was not
+    assert "counts as clear" in picture(6.0, 1e-4)
 
 
 def test_emptyings_are_ticks_unless_they_are_too_many() -> None:

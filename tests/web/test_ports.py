@@ -168,8 +168,10 @@ def test_the_table_gives_the_advice_of_the_line_another_vacuum_of_the_shop_inclu
     weak = {"curve.open_flow_m3_s": "8", "curve.sealed_suction_pa": "1.5", "filter.held_kg": "0"}
     sent = {f"vacuum.{key}": value for key, value in weak.items()}
     assert client.post("/lines/1/parts/vacuum", data=sent, headers=HTMX).status_code == 200
-    tight = {"line.elements[0].bin.leak_area_m2": "0"}
+    tight = {"line.elements[0].bin.leak_area_m2": "0", "line.elements[0].bin.wall_m": "8"}
     assert client.post("/lines/1/parts/sep", data=tight, headers=HTMX).status_code == 200
+    near = {"line.branches[0].port.hood.distance_m": "10", "line.branches[0].port.entry": "bellmouth"}
+    assert client.post("/lines/1/ports/drum-sander/hood", data=near, headers=HTMX).status_code == 200
     offered = [link["aria-label"] for link in soup(client.get("/lines/1")).select("#suggest a[data-try]")]
     first = str(offered[0]).removeprefix("Try: ")
     table = soup(client.get("/lines/1/ports"))

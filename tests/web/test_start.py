@@ -30,7 +30,7 @@ def test_all_unknown_ends_on_a_line_with_card_mark_and_guesses(empty: FlaskClien
     assert "to the side port of the slotted disc" in page
     assert re.search(r"Mark the bin \d+ mm above its floor", page)
     assert "Measure this next" in page
-    assert "22 guesses" in page
+    assert "23 guesses" in page
     assert "proposal for your bin" in page  # what was concluded is said once
     assert "proposal for your bin" not in empty.get(done.headers["Location"]).text
     assert "First line as it stands" in page
@@ -85,11 +85,11 @@ def test_a_guess_is_replaced_by_a_measurement_with_one_post(empty: FlaskClient) 
     status, page = measure("hose", "bore_m", "36")
     assert status == 200
     assert "Tool hose: bore measured" in page
-    assert "21 guesses" in page
+    assert "22 guesses" in page
     assert "Tool hose · 36 mm" in page
     status, page = measure("link", "length_m", "1.2")  # as it was guessed
     assert status == 200
-    assert "20 guesses" in page
+    assert "21 guesses" in page
     status, page = measure("vacuum", "curve.sealed_suction_pa", "much")
     assert status == 422
     assert "is not a number in kPa" in page

@@ -27,8 +27,8 @@ KINDS = ("scale", "monitor", "manometer")
 @click.option("--clean", is_flag=True, help="No noise, drift, drop-outs or garbled lines.")
 def device(kind: str, rig: Path | None, tcp: int, rate: float, speed: float, seed: int, clean: bool) -> None:
     """Send the lines of a simulated KIND of device over TCP, from a line whose truth is hidden."""
+    from fenwick.core.dust.cakes import settled_point
     from fenwick.core.errors import CoreError
-    from fenwick.core.line.operating import operating_point
     from fenwick.data.demo import demo_rig
     from fenwick.devices.simulated import CLEAN, DeviceServer, Faults
     from fenwick.devices.worlds import ManometerWorld, MonitorWorld, ScaleWorld, World, hidden_truth
@@ -44,7 +44,7 @@ def device(kind: str, rig: Path | None, tcp: int, rate: float, speed: float, see
         elif kind == "monitor":
             world = MonitorWorld(truth, seed)
         else:
-            world = ManometerWorld(truth, operating_point(truth).stations.ids, seed)
+            world = ManometerWorld(truth, settled_point(truth).stations.ids, seed)
         server = DeviceServer(kind, world, CLEAN if clean else Faults(), seed, rate, speed, tcp)
     except (RigError, CoreError) as error:
         fail(f"{rig}: {error}")

@@ -97,12 +97,17 @@ def _names(value: Any) -> tuple[str, ...]:
     return _names_in(kind)
 
 
-def take_variants(value: T, part: slice) -> T:
-    """The same nested component with only the variants of `part`; shared values stay as they are."""
+def take_variants(value: T, part: slice | npt.NDArray[np.intp]) -> T:
+    """The same nested component with only the variants of `part`; shared values stay as they are.
+
+    Parameters
+    ----------
+    part : which of them; places, too, which may come more than once [-]
+    """
     return _take(value, part)  # type: ignore[no-any-return]
 
 
-def _take(value: Any, part: slice) -> Any:
+def _take(value: Any, part: slice | npt.NDArray[np.intp]) -> Any:
     if isinstance(value, np.ndarray):
         return value[..., part] if value.ndim and value.shape[-1] > 1 else value
     if isinstance(value, tuple):
@@ -141,8 +146,8 @@ def join_variants(parts: list[T]) -> T:
 def batches(parts: Sequence[T]) -> list[Batch[T]]:
     """Single components that may differ in anything; those alike but for numbers share a batch.
 
-    Numbers that differ become arrays of shape (len(places),); a list of numbers has no variant axis, so that such
-    components are apart where it differs.
+    Numbers that differ become arrays of shape (len(places),); a list of numbers has no variant axis, nor has an array
+    over sizes, so that such components are apart where it differs.
 
     Parameters
     ----------
@@ -158,6 +163,8 @@ def variant_form(value: Any) -> object:
     """What two components must have in common to be variants of one another, as something that can be compared."""
     if isinstance(value, bool | str) or value is None:
         return value
+    if isinstance(value, np.ndarray) and value.size > 1:
+        return value.shape, value.tobytes()
     if isinstance(value, int | float | np.ndarray | np.generic):
         return "number"
     if isinstance(value, tuple):
@@ -171,7 +178,7 @@ def variant_form(value: Any) -> object:
 
 def _stack(values: list[Any]) -> Any:
     first = values[0]
-    if isinstance(first, bool | str) or first is None:
+    if isinstance(first, bool | str) or first is None or (isinstance(first, np.ndarray) and first.size > 1):
         return first
     if isinstance(first, int | float | np.ndarray | np.generic):
         column = np.array([float(np.asarray(value).reshape(-1)[0]) for value in values])

@@ -155,15 +155,17 @@ class MonitorWorld(World):
         found = assess(truth)
         made = sum(one_value(leaf.port.dust_rate or 0.0) for leaf in truth.leaves if leaf.open) or 1.0 / 60e3
         source = fine_source(truth, found, made)
-        self._source = 0.0 if source is None else float(source.breathed[0])
-        self._room = room_of(VOLUME, None, 0.0, truth.rules)
+        room = room_of(VOLUME, None, 0.0, truth.rules)
+        self._source = np.zeros(1) if source is None else source.breathed[:, 0]
+        self._decay = np.full(1, one_value(room.rate)) if source is None else room.decay(source.falls)[:, 0]
         self._cuts: list[tuple[float, float]] = []
 
     def value(self, now: float) -> tuple[float, bool]:
         """Dust in the air after all cuts so far."""
-        rate = one_value(self._room.rate)
         added = [
-            float(concentration(now - at, self._source, VOLUME, rate, lasted)) for at, lasted in self._cuts if now > at
+            float(np.sum(concentration(now - at, self._source, VOLUME, self._decay, lasted)))
+            for at, lasted in self._cuts
+            if now > at
         ]
         return BASELINE + sum(added), True
 

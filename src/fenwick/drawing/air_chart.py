@@ -8,7 +8,7 @@ from dataclasses import dataclass
 import numpy as np
 from markupsafe import Markup
 
-from fenwick.core.hours.air import A_DAY, MASK_OFF, Session
+from fenwick.core.hours.air import A_DAY, Session
 from fenwick.drawing.axes import PlotFrame, axis_ticks
 from fenwick.drawing.curves import DrawnCurve, labels_apart
 from fenwick.drawing.render import render
@@ -38,7 +38,7 @@ def render_air(curves: Sequence[AirCurve], duration: float, voice: Voice, name: 
     for curve in curves:
         points = [(x(float(t)), y(float(c))) for t, c in zip(curve.session.time, curve.session.breathed, strict=True)]
         clear = duration + curve.session.clears
-        off = None if clear > span else (x(clear), y(curve.session.peak * MASK_OFF))
+        off = None if clear > span or curve.session.clears == 0.0 else (x(clear), y(curve.session.level))
         lines.append(DrawnCurve(curve.key, curve.words, points, points[-1][1] + 4.0, off))
     return render(
         "air_chart.svg.jinja",
@@ -57,5 +57,7 @@ def render_air(curves: Sequence[AirCurve], duration: float, voice: Voice, name: 
 
 def _down(session: Session) -> str:
     if not session.clears < A_DAY:
-        return "and not down to a tenth within a day"
-    return f"down to a tenth {session.clears / MINUTE:.0f} minutes after the tool stops"
+        return "and not clear within a day"
+    if session.clears == 0.0:
+        return "which counts as clear"
+    return f"clear {session.clears / MINUTE:.0f} minutes after the tool stops"

@@ -19,6 +19,7 @@ ENDS = (
     ("extra", "extra filter"),
     ("filter", "filter"),
     ("exhaust", "exhaust"),
+    ("blown", "extra exhaust"),
     ("room_air", "room air"),
     ("floor", "floor"),
 )

@@ -19,7 +19,13 @@ LEAST = 0.0005  #: share of the dust that is still drawn [-]
 
 #: ends by the stage of the way at which the dust gets there: (key, words), from the top down
 STAGES: tuple[tuple[tuple[str, str], ...], ...] = (
-    (("hood", "left in the hood"), ("extra", "extra fan's filter"), ("floor", "floor"), ("room_air", "room air")),
+    (
+        ("hood", "left in the hood"),
+        ("extra", "extra fan's filter"),
+        ("blown", "extra fan's exhaust"),
+        ("floor", "floor"),
+        ("room_air", "room air"),
+    ),
     (("inline", "in-line filter"), ("wet", "under water"), ("bin", "bin")),
     (("exhaust", "exhaust"), ("tank", "vacuum's tank"), ("bag", "bag"), ("paper", "filter")),
 )

@@ -45,9 +45,9 @@ def solve_rig(rig: Rig) -> dict[str, Any]:
         result["fate"] = {key: float(getattr(found.fate, key)[0]) for key in keys}
         if any(stage.wet for stage in found.separations):
             result["fate"]["wet"] = float(found.fate.wet[0])
-        for key in ("inline", "extra"):
+        for key, name in (("inline", "inline"), ("extra", "extra"), ("blown", "extra_exhaust")):
             if float(found.fate.share(key)[0]) > 0.0:
-                result["fate"][key] = float(found.fate.share(key)[0])
+                result["fate"][name] = float(found.fate.share(key)[0])
     result["checks"] = [_check(check, voice) for check in review(line, found)]
     doubt = least_certain(line, voice)
     result["warnings"] = [
@@ -85,7 +85,12 @@ def _ports(line: Line, found: Assessment) -> list[dict[str, Any]]:
             port["clearing_time_s"] = clears
         if leaf.id in known:
             caught = known[leaf.id]
-            port["capture"] = {"airborne": float(caught.airborne[0]), "total": float(caught.total[0])}
+            port["capture"] = {
+                "airborne": float(caught.airborne[0]),
+                "thrown": float(caught.thrown[0]),
+                "total": float(caught.total[0]),
+                "tool_total": float(caught.tool_total[0]),
+            }
         ports.append(port)
     return ports
 
@@ -109,6 +114,11 @@ def _stations(found: Assessment) -> list[dict[str, Any]]:
         }
         if name in judged:
             station["carrying"] = judged[name]
+        bed = found.beds.index(name) if found.beds else None
+        if found.beds is not None and bed is not None:
+            station["bed_share"] = float(found.beds.share[bed, 0])
+            station["bed_m3"] = float(found.beds.volume[bed, 0])
+            station["bed_pa"] = float(found.beds.suction[bed, 0])
         stations.append(station)
     return stations
 

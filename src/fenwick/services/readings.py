@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
+from fenwick.core.dust.cakes import settled_point
 from fenwick.core.errors import CoreError
 from fenwick.core.line.line import Line
-from fenwick.core.line.operating import operating_point
 from fenwick.core.tuning.fit import Fit, fit
 from fenwick.data.readings import Taken
 from fenwick.rig import Rig
@@ -27,7 +27,7 @@ def tune(rig: Rig, taken: list[Taken]) -> Fit | None:
 
 def station_kinds(line: Line) -> dict[str, str]:
     """Kind of every station of a line, in the order of the air."""
-    point = operating_point(line)
+    point = settled_point(line)
     return dict(zip(point.stations.ids, point.stations.kinds, strict=True))
 
 

@@ -4,10 +4,10 @@ from __future__ import annotations
 
 from math import isfinite
 
+from fenwick.core.dust.cakes import settled_point
 from fenwick.core.judging.passage import clearing_time
 from fenwick.core.judging.supply import Supply
 from fenwick.core.line.line import Line
-from fenwick.core.line.operating import operating_point
 from fenwick.core.line.ports import line_alone
 from fenwick.rig import Rig
 from fenwick.shop.model import CircuitPart, OwnedVacuum, ShopFile
@@ -43,7 +43,7 @@ def _supply(
     clears = None
     if circuit is not None and circuit.run_on_s is not None:
         alone = line_alone(line, at)
-        seconds = float(clearing_time(alone, operating_point(alone), at)[0])
+        seconds = float(clearing_time(alone, settled_point(alone), at)[0])
         clears = seconds if isfinite(seconds) else None
     return Supply(
         port,

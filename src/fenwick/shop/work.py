@@ -76,4 +76,4 @@ def room_of_shop(shop: ShopFile, rules: RuleBook, cleaned: float | None = None) 
     room = shop.room
     changes = None if room.air_changes_per_h is None else room.air_changes_per_h / HOUR
     own = room.filter_flow_m3_s or 0.0
-    return room_of(room.volume, changes, own if cleaned is None else cleaned, rules)
+    return room_of(room.volume, changes, own if cleaned is None else cleaned, rules, room.height_m)

@@ -7,11 +7,11 @@ from math import ceil
 from fenwick.core.hours.air import A_DAY, DustSource, Session, mask_level
 from fenwick.core.judging.check import LEVEL_WORDS
 from fenwick.core.rules import RuleBook
+from fenwick.wording.rows import VerdictRow, split
 from fenwick.wording.say import Voice
-from fenwick.wording.verdict import VerdictRow, split
 
 MINUTE, HOUR = 60.0, 3600.0  #: [s]
-UNTIL_AIRED = "until it is aired"
+UNTIL_AIRED, NOT_AT_ALL = "until it is aired", "not at all"
 
 CAUTIONS = (
     "An estimate for comparing, from a well-mixed room: near the tool the air is worse. It is no measurement and says "
@@ -25,6 +25,8 @@ def minutes(seconds: float) -> str:
     """A time in whole minutes, or hours where it is long; air that takes days does not clear by itself."""
     if not seconds < A_DAY:
         return UNTIL_AIRED
+    if seconds == 0.0:
+        return NOT_AT_ALL
     if seconds < 2.0 * HOUR:
         return f"{ceil(seconds / MINUTE - 1e-9)} min"
     return f"{seconds / HOUR:.1f} h"
@@ -35,14 +37,18 @@ def mask_row(now: Session, source: DustSource, rules: RuleBook, voice: Voice) ->
     level = LEVEL_WORDS[mask_level(now.clears, rules)]
     by_itself = now.clears < A_DAY
     number, unit = split(minutes(now.clears)) if by_itself else (UNTIL_AIRED, "")
-    peak = voice.figure(now.peak, "fog")
+    peak, clear = voice.figure(now.peak, "fog"), voice.figure(now.level, "fog")
     through = float(source.through_filter[0])
-    filtered = f" {100.0 * through:.0f} % of it came through the vacuum's filter." if through > 0.005 else ""
-    deep = float(source.deep[0] / max(float(source.breathed[0]), 1e-300))
+    filtered = f" {100.0 * through:.0f} % of it came through a filter." if through > 0.005 else ""
+    deep = source.deep_share
     finest = f", {100.0 * deep:.0f} % of it below 4 µm" if deep >= 0.005 else ""
-    worst = (
-        "Until the air is down to a tenth of its worst," if by_itself else "It does not clear by itself; at its worst"
-    )
+    if now.clears == 0.0:
+        return VerdictRow(
+            "mask", "Stay masked after the cut", NOT_AT_ALL, "", level, None, None,
+            f"The air stays below {clear} of what is breathed; at its worst about {peak}{finest}. At the tool it is "
+            f"worse: wear the mask there.{filtered}",
+        )  # fmt: skip
+    worst = f"Until it is below {clear}; at its worst" if by_itself else "It does not clear by itself; at its worst"
     sentence = f"{worst} about {peak} below 10 µm{finest}.{filtered}"
     return VerdictRow("mask", "Stay masked after the cut", number, unit, level, None, None, sentence)
 

@@ -15,8 +15,9 @@ from fenwick.core.judging.checks import carrying_check, caught_level, kept_level
 from fenwick.core.judging.strength import collapse_level
 from fenwick.core.line.line import Line
 from fenwick.core.search.figures import Figures
+from fenwick.wording.rows import times
 from fenwick.wording.say import Voice
-from fenwick.wording.verdict import TITLES, times
+from fenwick.wording.verdict import TITLES
 
 
 @dataclass(frozen=True)

@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 from fenwick.core.search.contrast import Shift
+from fenwick.wording.rows import times
 from fenwick.wording.say import Voice
-from fenwick.wording.verdict import times
 
 TITLES = {
     "kept": "Kept in the bin",

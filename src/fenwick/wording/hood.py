@@ -8,10 +8,10 @@ from fenwick.core.components.hood import Enclosure, FloorNozzle, Hood
 from fenwick.core.dust.capture import Capture, containment_flow
 from fenwick.core.dust.fate import Fate
 from fenwick.core.judging.check import LEVEL_WORDS
-from fenwick.core.judging.checks import caught_level, containment_level
+from fenwick.core.judging.checks import caught_level, containment_level, speed_level
 from fenwick.core.line.line import Leaf, Line
+from fenwick.wording.rows import VerdictRow, bar, split
 from fenwick.wording.say import Voice
-from fenwick.wording.verdict import VerdictRow, bar, split
 
 HOOD_WORDS = {
     "built-in": "Port built into the machine",
@@ -44,7 +44,12 @@ def hood_rows(line: Line, leaf: Leaf, port: Capture, drawn: float, fate: Fate | 
     voice : words and units
     """
     assert leaf.port.hood is not None
-    rows = [_speed(line, leaf.port.hood, port, voice), _floating(port, voice), _thrown(leaf.port.hood, port, voice)]
+    rows = [
+        _caught(line, port, voice),
+        _speed(line, leaf.port.hood, port, voice),
+        _floating(port, voice),
+        _thrown(leaf.port.hood, port, voice),
+    ]
     if fate is not None:
         rows.append(_escapes(leaf, fate))
     rows.append(_contains(line, leaf, port, drawn, voice))
@@ -64,7 +69,7 @@ def _speed(line: Line, hood: Hood, port: Capture, voice: Voice) -> VerdictRow:
         sentence += f" In its opening it moves at {voice.figure(float(port.face[0]), 'speed')}."
     if isinstance(hood, Enclosure):
         sentence += " Less open area is more speed, for free."
-    level = LEVEL_WORDS[int(caught_level(port, line)[0])]
+    level = LEVEL_WORDS[int(speed_level(port.velocity, port.needed, line)[0])]
     title = "Face speed" if isinstance(hood, Enclosure | FloorNozzle) else "Speed at the dust"
     return VerdictRow("hood-speed", title, number, unit, level, *bar(speed, needed), sentence)
 
@@ -82,18 +87,30 @@ def _thrown(hood: Hood, port: Capture, voice: Voice) -> VerdictRow:
     share = float(port.thrown[0])
     number, unit = split(voice.figure(share, "share"))
     aimed = voice.figure(float(hood.thrown_share), "share")
-    if share == 0.0 and float(hood.thrown_share) > 0.0:
-        sentence = (
-            f"The tool aims {aimed} of its chips at the port, but the port does not carry them off: too slow in it."
-        )
-        return VerdictRow("thrown", "Chips into the port", number, unit, "act", share, None, sentence)
     if isinstance(hood, FloorNozzle):
         sentence = "Of what lies under it and is too heavy to float; the rest takes a second stroke."
         return VerdictRow("thrown", "Picked up", number, unit, "", share, None, sentence)
     plate = " A plate turns half of the others back." if hood.rebound else ""
-    return VerdictRow(
-        "thrown", "Chips into the port", number, unit, "", share, None, f"The tool aims {aimed} of them there.{plate}"
-    )
+    sentence = f"The tool aims {aimed} of them there{_at_a_mouth(hood, voice)}.{plate}"
+    speed = voice.figure(float(port.mouth[0]), "speed")
+    sentence += f" Air goes into its mouth at {speed}; whether the run behind carries them is another question."
+    return VerdictRow("thrown", "Chips into the port", number, unit, "", share, None, sentence)
+
+
+def _at_a_mouth(hood: Hood, voice: Voice) -> str:
+    if hood.thrown_bore is None:
+        return ""
+    return f", at a mouth of {voice.figure(float(np.ravel(hood.thrown_bore)[0]), 'bore')}"
+
+
+def _caught(line: Line, port: Capture, voice: Voice) -> VerdictRow:
+    """All that is caught of the tool's dust."""
+    share = float(port.tool_total[0])
+    number, unit = split(voice.figure(share, "share"))
+    level = LEVEL_WORDS[int(caught_level(port, line)[0])]
+    every = "By all ports of the tool" if share > float(port.total[0]) + 1e-9 else "Chips and what floats"
+    good = float(line.rules["verdict.caught-good"])
+    return VerdictRow("caught", "Caught in all", number, unit, level, share, good, f"{every}, by mass.")
 
 
 def _escapes(leaf: Leaf, fate: Fate) -> VerdictRow:

@@ -10,10 +10,10 @@ from fenwick.core.arrays import one_value
 from fenwick.core.components.elements import Element, Hose, Leak, Port, Reducer
 from fenwick.core.components.separator import Separator
 from fenwick.core.components.wet import WetStage
+from fenwick.core.dust.cakes import settled_point
 from fenwick.core.dust.separation import fill_mark
 from fenwick.core.judging.passage import clearing_time
 from fenwick.core.line.line import Line
-from fenwick.core.line.operating import operating_point
 from fenwick.wording.say import Voice
 
 MOST_RUN_ON = 600.0  #: a line that takes longer never clears [s]
@@ -119,7 +119,7 @@ def _fitted(stop: _Stop, hose: Hose, voice: Voice) -> str:
 
 
 def _run_on(line: Line, port: int) -> str:
-    seconds = float(clearing_time(line, operating_point(line), port)[0])
+    seconds = float(clearing_time(line, settled_point(line), port)[0])
     if not seconds < MOST_RUN_ON:
         return ""
     return f"Let the vacuum run on {ceil(seconds)} s after the tool: the last dust is in the separator then."

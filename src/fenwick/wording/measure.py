@@ -11,6 +11,7 @@ HOW: dict[str, str] = {
     "open_flow_m3_s": "Read the label, or do the hole-plate test.",
     "inlet_bore_m": "Ruler across the inlet.",
     "filter.area_m2": "Count the pleats: twice their depth × their height × their number.",
+    "tank_m3": "Fill it with water by the litre, or measure it: width × width × height.",
     "filter.held_kg": "Weigh the filter, then a clean one.",
     "dust.kind": "Look at what lies under the tool.",
     "bore_m": "Ruler across the inside.",

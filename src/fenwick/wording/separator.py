@@ -14,14 +14,14 @@ from fenwick.core.components.separator import Separator
 from fenwick.core.doubt.uncertainty import Band, Sureness, rule_words
 from fenwick.core.dust.separation import Separation
 from fenwick.core.formulas.cyclone import drops_by_heads, natural_length
-from fenwick.core.formulas.sizes import SIZES
+from fenwick.core.formulas.sizes import SIZES, over_densities
 from fenwick.core.judging.assess import Assessment
 from fenwick.core.judging.check import LEVEL_WORDS
 from fenwick.core.judging.checks import kept_level
 from fenwick.core.line.line import Line
 from fenwick.core.search.effects import Effect
+from fenwick.wording.rows import VerdictRow
 from fenwick.wording.say import Voice
-from fenwick.wording.verdict import VerdictRow
 
 LEAST_DRIVER = 0.10  #: share of the spread from which an assumption is named [-]
 CROWDED = 0.55  #: share of the grains at the cut size from which the dust itself helps [-]
@@ -45,7 +45,9 @@ def stage_rows(
     else:
         rows.append(_kept_row(line, found, at, sure, voice))
         cut = float(result.grades.cut_size[0])
-        crowded = float(np.interp(cut, SIZES[:, 0], result.grades.reaches_wall[:, 0])) > CROWDED
+        assert found.walk is not None
+        thrown = over_densities(result.grades.reaches_wall, found.walk.entering[at])
+        crowded = float(np.interp(cut, SIZES[:, 0], thrown[:, 0])) > CROWDED
         more = "; with so much dust more of it drops at once" if crowded else ""
         reaches = f"Half of the grains of this size reach the wall{more}{_band(bands.get('cut'), 'grain', voice)}."
         rows.append(_row("cut", "Cut size", cut, "grain", reaches, None, voice))

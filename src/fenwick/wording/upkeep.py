@@ -6,17 +6,12 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from fenwick.core.hours.upkeep import (
-    LONG,
-    Upkeep,
-    UpkeepWay,
-    cake_level,
-    life_level,
-)
+from fenwick.core.hours.lives import BAG_FULL, LONG
+from fenwick.core.hours.upkeep import Upkeep, UpkeepWay, cake_level, life_level
 from fenwick.core.judging.check import LEVEL_WORDS, OK
 from fenwick.core.rules import RuleBook
+from fenwick.wording.rows import VerdictRow, bar
 from fenwick.wording.say import Voice
-from fenwick.wording.verdict import VerdictRow, bar
 
 CAKE = (  #: by level: what to do, and why
     ("Leave the cake on", "It costs little and catches better than a clean filter."),
@@ -33,6 +28,7 @@ class WayRow:
     name: str
     flow: str
     life: str
+    tank: str
     lasts: str
     exhaust: str
     cost: str
@@ -42,7 +38,7 @@ class WayRow:
 def hours(value: float) -> str:
     """Hours of work: in minutes where there are few, and no further than they were followed."""
     if value >= LONG:
-        return f"over {LONG:.0f} h"
+        return f"over {value:.0f} h" if np.isfinite(value) else f"over {LONG:.0f} h"
     if value < 1.0:
         return f"{60.0 * value:.0f} min"
     return f"{value:.1f} h" if value < 19.95 else f"{value:.0f} h"
@@ -63,22 +59,27 @@ def _way_row(way: UpkeepWay, found: Upkeep, sign: str, voice: Voice) -> WayRow:
     name = WAYS.get(way.id) or ("With a bag" if way.bag_area > 0.0 else "With the bag dropped")
     if way.id == "with" and found.without is None:
         name = "As it is, no separator"
-    if way.bag_area > 0.0:
-        lasts = "a new bag each time"
-    else:
-        cleaned = way.cleaned
-        count = 0 if cleaned is None else len(cleaned.between) - 1
-        total = "" if cleaned is None else hours(cleaned.total)
-        lasts = "not known" if cleaned is None else f"{total}, cleaned {count} times"
     return WayRow(
         name=name,
         flow=voice.figure(way.flow, "flow"),
-        life=hours(way.life),
-        lasts=lasts,
+        life=hours(way.life) + (", bag full" if way.lives.ends[0] == BAG_FULL else ""),
+        tank="the bag takes it" if way.bag_area > 0.0 else hours(way.tank_full),
+        lasts=_lasts(way),
         exhaust=exhaust_words(way.exhaust),
         cost="price not given" if way.cost is None else money(way.cost, sign),
         here=way.id == "with",
     )
+
+
+def _lasts(way: UpkeepWay) -> str:
+    """How long a filter or bag lasts, and what is done to it until then."""
+    if way.bag_area > 0.0:
+        return "a new bag each time"
+    total, count = float(way.lives.total[0]), int(way.lives.cleanings[0])
+    if total <= 0.0:
+        return "no time"
+    times = {1: "once", 2: "twice"}.get(count, f"{count} times")
+    return f"{hours(total)}, cleaned {times}" if count else hours(total)
 
 
 def exhaust_words(share: float) -> str:

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from fenwick.core.formulas.air import ZERO_CELSIUS
-from fenwick.core.line.cases import Day
+from fenwick.core.judging.cases import Day
 from fenwick.core.line.line import Line
 from fenwick.core.line.plates import HOLE, holes_worth_trying
 from fenwick.units import format_value

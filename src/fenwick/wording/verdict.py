@@ -2,14 +2,14 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-
 from fenwick.core.doubt.uncertainty import Band
 from fenwick.core.judging.assess import Assessment
 from fenwick.core.judging.check import LEVEL_WORDS, Check
 from fenwick.core.judging.checks import carrying_check, caught_level, kept_level
 from fenwick.core.line.line import Leaf, Line
+from fenwick.wording.air import NOT_AT_ALL
 from fenwick.wording.checks import check_sentence
+from fenwick.wording.rows import VerdictRow, bar, split, times
 from fenwick.wording.say import Voice
 
 TITLES = {
@@ -20,21 +20,6 @@ TITLES = {
     "kept": "Kept in the bin",
     "collapse": "Bin against collapse",
 }
-MARK = 0.66  #: where on its bar the limit of a figure stands [-]
-
-
-@dataclass(frozen=True)
-class VerdictRow:
-    """One line of the verdict."""
-
-    id: str
-    title: str
-    value: str
-    unit: str
-    level: str  #: ok, watch, act; empty where there is nothing to judge by
-    filled: float | None  #: share of the bar [-]; None: no bar
-    mark: float | None  #: where the limit stands on the bar [-]
-    sentence: str
 
 
 def verdict(
@@ -70,6 +55,8 @@ def _escapes(line: Line, assessment: Assessment, port: int, mask: str | None, vo
         "",
     )
     stay = f"Stay masked {mask} after the cut" if mask else "Stay masked until the air has cleared"
+    if mask == NOT_AT_ALL:
+        stay = "Masked at the tool; away from it the air stays clear"
     caught = next((one for one in assessment.captures if one.id == line.leaves[port].id), None)
     floats = "" if caught is None else f" {voice.figure(float(caught.airborne[0]), 'share')} of what floats is caught."
     sentence = f"{stay}: this dust harms most.{floats}"
@@ -90,28 +77,12 @@ def _usual_verdict(line: Line, assessment: Assessment, band: Band | None, voice:
     return rows
 
 
-def bar(value: float, limit: float) -> tuple[float, float]:
-    """(filled share, where the limit stands) of a figure's bar."""
-    return min(1.0, MARK * min(value / limit, 10.0)) if limit > 0 else 1.0, MARK
-
-
 def _figure_row(name: str, title: str, check: Check, quantity: str, voice: Voice) -> VerdictRow:
     value, limit = float(check.value[0]), float(check.limit[0])
     number, unit = split(voice.figure(value, quantity))
     return VerdictRow(
         name, title, number, unit, LEVEL_WORDS[int(check.level[0])], *bar(value, limit), check_sentence(check, voice)
     )
-
-
-def times(ratio: float) -> str:
-    """A ratio as people say it."""
-    return f"{ratio:.1f} ×" if ratio < 100 else "100+ ×"
-
-
-def split(text: str) -> tuple[str, str]:
-    """(number, unit) of a figure as text."""
-    number, _, unit = text.partition(" ")
-    return number, unit
 
 
 def _air(checks: dict[str, Check], flow: float, voice: Voice) -> VerdictRow:
@@ -144,13 +115,18 @@ def _caught(line: Line, assessment: Assessment, leaf: Leaf, voice: Voice) -> Ver
         )
         return VerdictRow("caught", title, "not known" if leaf.open else "shut", "", "", None, None, why)
     port = known[0]
-    number, unit = split(voice.figure(float(port.total[0]), "share"))
+    number, unit = split(voice.figure(float(port.tool_total[0]), "share"))
     speed, needed = voice.figure(float(port.velocity[0]), "speed"), voice.figure(port.needed, "speed")
     level = LEVEL_WORDS[int(caught_level(port, line)[0])]
-    filled, mark = bar(float(port.velocity[0]), port.needed)
-    floating = voice.figure(float(port.airborne[0]), "share")
-    sentence = f"Air moves at {speed} where the dust is made; {needed} is wanted. {floating} of what floats is caught."
-    return VerdictRow("caught", title, number, unit, level, filled, mark, sentence)
+    floating, thrown = (voice.figure(float(share[0]), "share") for share in (port.airborne, port.thrown))
+    sentence = (
+        f"{thrown} of the chips and {floating} of what floats: air moves at {speed} where the dust is made, and "
+        f"{needed} is wanted."
+    )
+    if float(port.tool_total[0]) > float(port.total[0]) + 1e-9:
+        sentence = f"By all its ports; here {sentence}"
+    good = float(line.rules["verdict.caught-good"])
+    return VerdictRow("caught", title, number, unit, level, float(port.tool_total[0]), good, sentence)
 
 
 def _kept(line: Line, assessment: Assessment, band: Band | None, voice: Voice) -> VerdictRow:

@@ -16,9 +16,11 @@ from fenwick.core.components.hood import Enclosure, ExtraFan, FloorNozzle, Hood,
 from fenwick.core.components.vacuum import FilterMedium
 from fenwick.core.dust.capture import Capture, tool_flow
 from fenwick.core.formulas.capture import slot_velocity
+from fenwick.core.judging.alone import each_alone
 from fenwick.core.judging.assess import Assessment, assess
+from fenwick.core.line.catch import floating_share
 from fenwick.core.line.line import Line
-from fenwick.core.line.ports import each_alone, line_alone, with_dust
+from fenwick.core.line.ports import line_alone, with_dust
 from fenwick.core.search.changes import candidates
 from fenwick.core.search.whatif import try_all
 from tests.lines import disc_line
@@ -77,22 +79,24 @@ def test_a_slot_follows_silverman_and_never_beats_its_own_face() -> None:
 def test_ways_of_working_are_weighted_by_how_often_and_the_worst_is_told() -> None:
     shut, open_ = caught(box(("Shut", 0.01, 1.0))), caught(box(("Open", 0.08, 1.0)))
     both = caught(box(("Shut", 0.01, 3.0), ("Open", 0.08, 1.0)))
-    assert np.allclose(both.airborne, 0.75 * shut.airborne + 0.25 * open_.airborne)
-    assert np.allclose(both.velocity, open_.velocity)
+    assert np.allclose(both.airborne, 0.75 * shut.airborne + 0.25 * open_.airborne, rtol=2e-3)
+    assert np.allclose(both.velocity, open_.velocity, rtol=2e-3)  # what is caught changes the air a little
     assert [way.name for way in both.ways] == ["Shut", "Open"]
 
 
 def test_a_casing_round_the_port_works_like_a_flange() -> None:
     plain = caught(OpenHood(distance=0.1, **COMMON))
     built_in = caught(OpenHood(distance=0.1, built_in=True, **COMMON))
-    assert np.allclose(built_in.velocity, 1.33 * plain.velocity)
+    assert np.allclose(built_in.velocity, 1.33 * plain.velocity, rtol=2e-3)
 
 
 def test_a_plate_turns_half_of_the_missed_chips_back_and_a_box_keeps_most_of_the_rest() -> None:
     plain = caught(OpenHood(distance=0.05, **COMMON))
     plate = caught(OpenHood(distance=0.05, rebound=True, **COMMON))
-    assert np.allclose(plain.thrown, 0.5)
-    assert np.allclose(plate.thrown, 0.75)
+    enters = 1.0 - np.exp(-plain.mouth)
+    assert np.all(plain.mouth > 10.0)
+    assert np.allclose(plain.thrown, 0.5 * enters)
+    assert np.allclose(plate.thrown, 0.75 * enters)
     found = assess(with_hood(box(("", 0.02, 1.0)))).fate
     assert found is not None
     assert float(found.hood[0] / (found.hood[0] + found.floor[0])) == pytest.approx(0.8)
@@ -108,7 +112,13 @@ def test_an_extra_fan_draws_more_takes_its_share_and_filters_it() -> None:
     assert helped.captures[0].airborne[0] > alone.captures[0].airborne[0]
     assert helped.fate.extra[0] > 0.0  # type: ignore[union-attr]
     assert bare.fate.extra[0] == 0.0  # type: ignore[union-attr]
-    assert bare.fate.exhaust[0] > helped.fate.exhaust[0]  # type: ignore[union-attr]
+    assert helped.captures[0].total[0] > alone.captures[0].total[0]  # whatever catches counts
+    assert bare.fate.blown[0] > helped.fate.blown[0] > 0.0  # type: ignore[union-attr]
+    assert bare.fate.exhaust[0] < alone.fate.exhaust[0]  # type: ignore[union-attr] # less reaches the vacuum
+    taken = bare.fate.blown[0] + bare.fate.extra[0]  # type: ignore[union-attr]
+    assert bare.fate.escapes[0] == pytest.approx(  # type: ignore[union-attr]
+        bare.fate.room_air[0] + bare.fate.exhaust[0] + taken  # type: ignore[union-attr]
+    )
 
 
 def two_ports(line: Line, second: Port) -> Line:
@@ -124,8 +134,11 @@ def test_two_ports_of_one_tool_let_past_only_what_both_miss() -> None:
     both = assess(two_ports(with_hood(hood), Port("Above", 0.038, hood=hood, tool="Sander")))
     first, second = both.captures
     assert both.fate is not None
-    floats = np.sum(disc_line().dust.weights * first.floating)  # type: ignore[union-attr]
-    missed = (1.0 - first.airborne) * (1.0 - second.airborne) * floats
+    line = disc_line()
+    assert line.dust is not None
+    floats = np.sum(line.dust.weights * floating_share(line.dust, line))
+    missed = (1.0 - 0.98 * (1.0 - (1.0 - first.drawn) * (1.0 - second.drawn))) * floats  # past every hood, once
+    assert first.tool_total[0] == second.tool_total[0] > max(first.total[0], second.total[0])
     assert np.allclose(both.fate.room_air, missed)
     assert float(sum(both.fate.share(end)[0] for end in both.fate.by_size)) == pytest.approx(1.0, abs=1e-12)
 

@@ -138,7 +138,8 @@ def test_stages_in_series_combine_size_by_size() -> None:
     found = assess(both)
     one, two = (stage.grades.kept for stage in found.separations if stage.grades)
     assert line.dust is not None
-    entering = line.dust.weights * found.captures[0].caught
+    assert found.arriving is not None
+    entering = found.arriving.entering
     past = entering * (1 - one) * (1 - two)
     assert kept(found)[0] == pytest.approx(1.0 - float(past.sum() / entering.sum()))
     assert kept(found)[0] > found.efficiency[0][0]

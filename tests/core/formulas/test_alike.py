@@ -11,6 +11,7 @@ import pytest
 
 from fenwick.core.formulas import (
     air,
+    bed,
     bin,
     capture,
     fan,
@@ -76,7 +77,54 @@ CASES = (
         falls=("temperature",),
     ),
     Case(air.viscosity_sutherland, {"temperature": (250.0, 320.0)}, rises=("temperature",)),
-    Case(bin.ledge_exchange, {"ledge_depth": (0.0, 0.05), "per_10_mm": (0.0, 0.2)}, rises=("ledge_depth", "per_10_mm")),
+    Case(
+        bin.ledge_exchange,
+        {"depth": (0.0, 0.05), "below": (0.0, 0.6), "above_dust": (0.0, 0.4), "bin_diameter": (0.2, 0.5)},
+        rises=("depth", "above_dust"),
+        falls=("below",),
+        fixed=(("rules", bin.LedgeRules(0.05, 0.5, 0.1)),),
+    ),
+    Case(bin.heap_share, {"lean": (0.0, 30.0)}, falls=("lean",)),
+    Case(bin.slot_fall, {"width": (0.0, 0.06), "least": (5e-3, 11e-3)}, rises=("width",), falls=("least",)),
+    Case(bin.arc_fall, {"arc": (0.0, 6.28), "least": (0.3, 0.8)}, rises=("arc",), falls=("least",)),
+    Case(
+        bed.bed_share,
+        {"velocity": (0.0, 30.0), "settles_below": (13.0, 23.0), "most": (0.8, 0.95)},
+        rises=("settles_below", "most"),
+        falls=("velocity",),
+    ),
+    Case(bed.bore_left, {"bore": (0.02, 0.12), "share": (0.0, 0.9)}, rises=("bore",), falls=("share",)),
+    Case(bed.height_left, {"bore": (0.02, 0.12), "share": (0.0, 0.9)}, rises=("bore",), falls=("share",)),
+    Case(
+        capture.entering_share,
+        {"mouth_velocity": (0.0, 40.0), "scale": (0.5, 2.0)},
+        rises=("mouth_velocity",),
+        falls=("scale",),
+    ),
+    Case(
+        capture.narrower_mouth_share,
+        {"bore": (0.02, 0.15), "own_bore": (0.04, 0.12), "power": (0.0, 2.0)},
+        rises=("bore",),
+        falls=("own_bore", "power"),
+    ),
+    Case(
+        filtering.buried_loss,
+        {"clean": (1e3, 1e4), "load": (0.0, 5.0), "full": (0.5, 2.0)},
+        rises=("clean", "load"),
+        falls=("full",),
+    ),
+    Case(
+        filtering.cake_left,
+        {"cleaning": (0.0, 60.0), "most": (0.1, 0.5), "over": (3.0, 15.0)},
+        rises=("cleaning", "most"),
+        falls=("over",),
+    ),
+    Case(
+        swirl.surplus_share,
+        {"dust_load": (0.0, 2.0), "cut_size": (1e-6, 2e-5), "median_size": (1e-5, 3e-3), "factor": (0.01, 0.06)},
+        rises=("dust_load", "median_size"),
+        falls=("cut_size", "factor"),
+    ),
     Case(bin.tilt_share, {"tilt": (0.0, 0.7), "power": (0.5, 3.0)}),
     Case(
         capture.velocity_at_distance,
@@ -228,7 +276,18 @@ CASES = (
         rises=("time", "source"),
         falls=("rate", "volume"),
     ),
-    Case(room.time_to_share, {"share": (0.01, 1.0), "rate": (1e-5, 0.01)}, falls=("share", "rate")),
+    Case(
+        room.falls_out,
+        {"fall_velocity": (0.0, 0.01), "height": (2.0, 4.0)},
+        rises=("fall_velocity",),
+        falls=("height",),
+    ),
+    Case(
+        room.dose,
+        {"source": (0.0, 1e-6), "volume": (10.0, 300.0), "rate": (1e-5, 0.01), "duration": (1.0, 7200.0)},
+        rises=("source", "duration"),
+        falls=("volume", "rate"),
+    ),
     Case(
         shell.collapse_pressure,
         {

@@ -55,9 +55,20 @@ def test_grade_is_one_half_at_the_cut_and_rises() -> None:
     assert grade[-1] < 1
 
 
-def test_limit_load_is_off_for_thin_dust_and_never_above_the_load() -> None:
-    load = np.array([0.0, 1e-6, 1.9e-5, 1e-3, 0.1, 5.0])
-    carried = swirl.limit_load(load, 5e-6, 50e-6)
-    assert np.allclose(carried[:3], load[:3])
-    assert np.all(carried <= load)
-    assert carried[-1] < 0.01 * load[-1]
+def test_no_dust_is_a_surplus_where_it_is_thin_and_nearly_all_where_it_is_thick() -> None:
+    load = np.array([0.0, 1e-6, 1.9e-5, 2e-5, 1e-3, 0.1, 5.0])
+    surplus = swirl.surplus_share(load, 5e-6, 50e-6, 0.025)
+    assert np.all(surplus[:4] == 0.0)
+    assert np.all((surplus >= 0.0) & (surplus < 1.0))
+    assert surplus[-1] > 0.99
+    at = 0.1
+    assert float(swirl.surplus_share(at, 5e-6, 50e-6, 0.025)) == pytest.approx(1.0 - 0.025 * 0.1 / at, rel=1e-9)
+
+
+def test_more_dust_never_makes_a_smaller_surplus_and_there_is_no_step() -> None:
+    load = np.geomspace(1e-6, 10.0, 4000)
+    for factor in (0.01, 0.025, 0.06):
+        for ratio in (0.002, 0.02, 0.2, 1.0):
+            surplus = swirl.surplus_share(load, ratio * 1e-4, 1e-4, factor)
+            assert np.all(np.diff(surplus) >= -1e-6)  # k is 0.15 from 0.1 on, and 0.120 just below
+            assert np.max(np.abs(np.diff(surplus))) < 0.02

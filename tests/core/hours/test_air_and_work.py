@@ -12,9 +12,9 @@ from hypothesis import strategies as st
 from fenwick.core.arrays import one_value
 from fenwick.core.dust.fate import ENDS
 from fenwick.core.dust.separation import fill_mark
-from fenwick.core.formulas.sizes import BREATHED, SIZES
-from fenwick.core.hours.air import MASK_OFF, DustSource, Room, fine_source, mask_level, room_of, session
-from fenwick.core.hours.upkeep import LONG, Prices, cake_level, cleanings, cost_per_hour, life_level
+from fenwick.core.formulas.sizes import BREATHED, SIZES, share_below
+from fenwick.core.hours.air import A_DAY, DustSource, Room, clearing, fine_source, mask_level, room_of, session
+from fenwick.core.hours.upkeep import cake_level, life_level
 from fenwick.core.hours.work import Job, by_class, done, room_in_bin, week
 from fenwick.core.judging.assess import assess
 from fenwick.core.judging.check import ACT, OK, WATCH
@@ -25,7 +25,9 @@ from fenwick.rig import build_line
 
 RULES = RuleBook()
 HOUR = 3600.0
-SOURCE = DustSource(np.array([2e-9]), np.array([5e-10]), np.array([0.3]))
+FALLS = np.array([[1e-5], [2e-3]])  #: two classes of grains: one that hangs, one that falls
+SOURCE = DustSource(np.array([[1e-9], [1e-9]]), np.array([[5e-10], [0.0]]), FALLS, np.array([0.3]))
+CLEAR = one_value(RULES["room.clear"])
 
 
 @pytest.fixture
@@ -39,13 +41,46 @@ def by_machine(name: str) -> Job:
     return Job(name, name, 0, 0.15, 2.0, HOUR)
 
 
-def test_a_room_clears_by_its_air_changes_and_a_cleaner_adds_to_them() -> None:
+def test_what_falls_leaves_the_air_sooner_and_a_cleaner_adds_to_all() -> None:
     room = Room(50.0, 6.0 / HOUR)
     assert one_value(room.rate) == pytest.approx(6.0 / HOUR)
-    assert one_value(room.clears) == pytest.approx(np.log(1.0 / MASK_OFF) / 6.0 * HOUR)
+    decay = room.decay(FALLS)[:, 0]
+    assert decay == pytest.approx([6.0 / HOUR + 1e-5 / 2.4, 6.0 / HOUR + 2e-3 / 2.4])
     cleaned = replace(room, cleaned=50.0 * 6.0 / HOUR)
     assert one_value(cleaned.rate) == pytest.approx(12.0 / HOUR)
-    assert one_value(cleaned.clears) == pytest.approx(0.5 * one_value(room.clears))
+    tall = replace(room, height=4.8)
+    assert tall.decay(FALLS)[1, 0] < decay[1]
+
+
+def test_the_mask_comes_off_when_the_air_is_clean_by_hand() -> None:
+    """One class of grains: the level is reached after ln(peak/level)/decay."""
+    one = DustSource(np.array([[1e-7]]), np.array([[0.0]]), np.array([[0.0]]), np.array([0.0]))
+    room = Room(40.0, 4.0 / HOUR)
+    found = clearing(room, one, 600.0, CLEAR)
+    rate = 4.0 / HOUR
+    peak = 1e-7 / (40.0 * rate) * (1.0 - np.exp(-rate * 600.0))
+    assert float(found.peak[0]) == pytest.approx(peak)
+    assert float(found.clears[0]) == pytest.approx(np.log(peak / CLEAR) / rate)
+    assert float(found.dose[0]) == pytest.approx(1e-7 * 600.0 / (40.0 * rate))
+
+
+@given(st.floats(1e-11, 1e-5), st.floats(0.0, 1.0), st.floats(0.2, 20.0), st.floats(10.0, 300.0))
+def test_better_capture_always_shortens_the_wait(made: float, better: float, changes: float, volume: float) -> None:
+    room = Room(volume, changes / HOUR)
+
+    def after(share: float) -> float:
+        given_off = made * share * np.array([[0.7], [0.3]])
+        return float(clearing(room, DustSource(given_off, given_off, FALLS, np.zeros(1)), 600.0, CLEAR).clears[0])
+
+    assert after(better) <= after(1.0)
+    assert after(0.0) == 0.0
+    assert after(1.0) == 0.0 or after(1e-9 * CLEAR / made) == 0.0
+
+
+def test_nothing_escapes_and_no_mask_is_worn() -> None:
+    none = DustSource(np.zeros((2, 1)), np.zeros((2, 1)), FALLS, np.zeros(1))
+    found = session(Room(40.0, 0.0), none, 600.0, 3600.0, RULES)
+    assert (found.peak, found.clears, found.dose) == (0.0, 0.0, 0.0)
 
 
 def test_where_air_changes_are_not_known_a_shut_room_is_assumed() -> None:
@@ -55,24 +90,25 @@ def test_where_air_changes_are_not_known_a_shut_room_is_assumed() -> None:
 
 def test_a_peak_by_hand() -> None:
     room = Room(40.0, 4.0 / HOUR)
-    found = session(room, SOURCE, 0.5 * HOUR, 2.0 * HOUR)
-    rate = 4.0 / HOUR
-    assert found.peak == pytest.approx(2e-9 / (40.0 * rate) * (1.0 - np.exp(-rate * 0.5 * HOUR)))
+    found = session(room, SOURCE, 0.5 * HOUR, 2.0 * HOUR, RULES)
+    rates = 4.0 / HOUR + FALLS[:, 0] / 2.4
+    assert found.peak == pytest.approx(sum(1e-9 / (40.0 * r) * (1.0 - np.exp(-r * 0.5 * HOUR)) for r in rates))
     assert float(np.max(found.breathed)) == pytest.approx(found.peak, rel=1e-3)
     assert found.breathed[0] == 0.0
     assert found.breathed[-1] < found.peak
 
 
-def test_without_any_air_change_the_dust_stays() -> None:
-    found = session(Room(40.0, 0.0), SOURCE, 600.0, 3600.0)
-    assert found.peak == pytest.approx(2e-9 * 600.0 / 40.0)
+def test_without_any_air_change_what_does_not_fall_stays() -> None:
+    hangs = DustSource(np.array([[2e-7]]), np.array([[0.0]]), np.array([[0.0]]), np.zeros(1))
+    found = session(Room(40.0, 0.0), hangs, 600.0, 3600.0, RULES)
+    assert found.peak == pytest.approx(2e-7 * 600.0 / 40.0)
     assert found.breathed[-1] == pytest.approx(found.peak)
-    assert not found.clears < 1e6
+    assert not found.clears < A_DAY
 
 
 @given(st.floats(10.0, 300.0), st.floats(0.2, 30.0), st.floats(60.0, 4 * HOUR))
 def test_the_finest_is_never_more_than_all_that_is_breathed(volume: float, changes: float, duration: float) -> None:
-    found = session(Room(volume, changes / HOUR), SOURCE, duration, 2.0 * duration)
+    found = session(Room(volume, changes / HOUR), SOURCE, duration, 2.0 * duration, RULES)
     assert np.all(found.deep <= found.breathed + 1e-30)
     assert np.all(found.breathed >= 0.0)
     stopped = found.time >= duration
@@ -81,7 +117,8 @@ def test_the_finest_is_never_more_than_all_that_is_breathed(volume: float, chang
 
 
 def test_a_larger_room_and_more_air_are_cleaner() -> None:
-    peaks = [session(Room(v, c / HOUR), SOURCE, HOUR, HOUR).peak for v, c in ((20, 1), (40, 1), (40, 6), (80, 12))]
+    rooms = [Room(v, c / HOUR) for v, c in ((20, 1), (40, 1), (40, 6), (80, 12))]
+    peaks = [session(room, SOURCE, HOUR, HOUR, RULES).peak for room in rooms]
     assert peaks == sorted(peaks, reverse=True)
 
 
@@ -90,14 +127,23 @@ def test_what_is_breathed_is_what_the_fate_says_of_the_fine_dust(line: Line) -> 
     source = fine_source(line, found, 1e-4)
     assert source is not None
     assert found.fate is not None
-    fine = SIZES[:, 0] <= BREATHED
-    told = sum(float(np.sum(found.fate.by_size[end][fine, 0])) for end in ("room_air", "exhaust"))
-    assert float(source.breathed[0]) == pytest.approx(1e-4 * told)
-    assert float(source.deep[0]) <= float(source.breathed[0])
+    fine = share_below(BREATHED)[:, 0]
+    told = sum(float(np.sum(fine * found.fate.by_size[end][:, 0])) for end in ("room_air", "exhaust"))
+    assert float(source.breathed_rate[0]) == pytest.approx(1e-4 * told)
+    assert 0.0 < source.deep_share < 1.0
     assert 0.0 <= float(source.through_filter[0]) <= 1.0
     twice = fine_source(line, found, 2e-4)
     assert twice is not None
-    assert float(twice.breathed[0]) == pytest.approx(2.0 * float(source.breathed[0]))
+    assert float(twice.breathed_rate[0]) == pytest.approx(2.0 * float(source.breathed_rate[0]))
+
+
+def test_the_class_that_holds_a_limit_is_cut_there() -> None:
+    """Not all of it or nothing: a limit that moves a little moves what is below it a little."""
+    below = [float(np.sum(share_below(size))) for size in np.geomspace(3e-6, 12e-6, 200)]
+    assert np.all(np.diff(below) > 0.0)
+    assert np.max(np.diff(below)) < 0.1
+    step = np.log(SIZES[1, 0] / SIZES[0, 0])
+    assert below[-1] - below[0] == pytest.approx(np.log(4.0) / step)
 
 
 def test_exhaust_led_outdoors_is_not_breathed(line: Line) -> None:
@@ -160,24 +206,11 @@ def test_a_bin_past_its_mark_has_no_room_left_and_a_line_without_one_none_to_tel
 def test_the_classes_of_dust_add_up_to_all_of_it(line: Line) -> None:
     fate = assess(line).fate
     assert fate is not None
-    classes = by_class(fate, SIZES, (1e-5, 1e-4))
+    classes = by_class(fate, (1e-5, 1e-4))
     assert sum(share for share, _ in classes) == pytest.approx(1.0)
     for share, ends in classes:
         assert share == 0.0 or sum(ends.values()) == pytest.approx(1.0)
     assert classes[0][1]["exhaust"] >= classes[2][1]["exhaust"]  # the finest passes the filter
-
-
-def test_every_cleaning_comes_sooner_until_the_filter_is_worn() -> None:
-    found = cleanings(40.0, RULES)
-    assert found is not None
-    assert found.between[0] == 40.0
-    assert all(later < sooner for sooner, later in zip(found.between, found.between[1:], strict=False))
-    assert found.between[-1] >= one_value(RULES["filter.worn"]) * 40.0
-    assert found.total == pytest.approx(sum(found.between))
-    assert cleanings(0.0, RULES) is None
-    endless = cleanings(float("inf"), RULES)
-    assert endless is not None
-    assert endless.between[0] == LONG
 
 
 def test_a_life_is_judged_by_what_is_asked_of_it_and_a_cake_by_the_air_it_leaves() -> None:
@@ -185,14 +218,3 @@ def test_a_life_is_judged_by_what_is_asked_of_it_and_a_cake_by_the_air_it_leaves
     levels = [cake_level(today, RULES) for today in np.linspace(1.0, 0.0, 50)]
     assert levels == sorted(levels)
     assert (levels[0], levels[-1]) == (OK, ACT)
-
-
-def test_what_an_hour_costs_by_hand_and_not_where_a_price_is_missing() -> None:
-    cleaned = cleanings(40.0, RULES)
-    assert cleaned is not None
-    assert cost_per_hour(40.0, True, None, Prices(bag=8.0)) == pytest.approx(0.2)
-    assert cost_per_hour(40.0, False, cleaned, Prices(filter=20.0)) == pytest.approx(20.0 / cleaned.total)
-    assert cost_per_hour(40.0, True, None, Prices(filter=20.0)) is None
-    assert cost_per_hour(40.0, False, cleaned, Prices(bag=8.0)) is None
-    assert cost_per_hour(0.0, True, None, Prices(bag=8.0)) is None
-    assert cost_per_hour(float("inf"), True, None, Prices(bag=8.0)) == pytest.approx(8.0 / LONG)

@@ -142,7 +142,8 @@ def test_a_full_bin_weighs_bin_and_dust_by_hand() -> None:
     assert float(check.value[0]) == pytest.approx(float(box.shell_mass or 0.0) + check.notes[0])
     assert found(with_bin(wall=None))["full-weight"].about == ("dust-alone",)
     assert level(replace(line, dust=DUSTS["steel-grinding"]), "full-weight") == ACT
-    assert level(replace(line, dust=DUSTS["blasting-media"]), "full-weight") is None
+    unknown = replace(DUSTS["saw"], bulk_density=None)
+    assert level(replace(line, dust=unknown), "full-weight") is None
 
 
 def test_wood_then_grinding_is_stopped_until_emptied_and_cleaned() -> None:

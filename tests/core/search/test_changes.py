@@ -27,11 +27,11 @@ def worn(document: dict[str, Any]) -> Rig:
     separator = next(part for part in line["elements"] if part["kind"] == "separator")
     separator["tilt_deg"] = 12.0
     line["elements"] += [
-        {"id": "bag", "kind": "filter", "bore_m": 0.063, "medium": "bag", "area_m2": 0.4, "held_kg": 0.2},
+        {"id": "bag", "kind": "filter", "bore_m": 0.063, "medium": "bag", "area_m2": 0.4, "held_kg": 0.01},
         {"id": "step", "kind": "reducer", "bore_in_m": 0.063, "bore_out_m": 0.05, "length_m": 0.0},
         {"id": "gap", "kind": "leak", "area_m2": 2e-5},
     ]
-    vacuum["bag"] = {"area_m2": 0.5, "held_kg": 0.3}
+    vacuum["bag"] = {"area_m2": 0.5, "held_kg": 0.05}
     port = line["branches"][0]["port"]
     port |= {"entry": "plain", "hood": {"kind": "opening", "distance_m": 0.12, **STILL}}
     hose = {"id": "beside-hose", "kind": "hose", "bore_m": 0.05, "length_m": 2.0, "wall": "smooth"}

@@ -79,7 +79,7 @@ def test_the_spread_is_what_each_end_computes_alone(first: Rig) -> None:
         flows.append(float(found.point.port_flow[0, 0]))
     assert effect.spread.flow == pytest.approx((min(flows), max(flows)), rel=1e-6)
     still = effects["tool", "port.hood.distance_m"].spread
-    assert still.flow[1] - still.flow[0] < 1e-9  # where the hood stands does not change the air
+    assert still.flow[1] == pytest.approx(still.flow[0], rel=0.005)  # the hood changes the air by what it catches
     assert still.in_bin is not None
     assert still.in_bin[1] - still.in_bin[0] > 0.02
 

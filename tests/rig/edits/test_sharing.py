@@ -5,8 +5,8 @@ from typing import Any
 
 import pytest
 
+from fenwick.core.judging.alone import each_alone
 from fenwick.core.line.operating import operating_point
-from fenwick.core.line.ports import each_alone
 from fenwick.data.demo import demo_rig
 from fenwick.rig import Rig, RigError, build_line, check_rig, edit_rig, write_rig
 from fenwick.rig.edits.branches import remove_tool

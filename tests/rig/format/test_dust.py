@@ -7,12 +7,13 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from fenwick.core.components.dust import DUSTS, SPARKING, mixed
+from fenwick.core.components.dust import DUSTS, GLOWING, mixed
+from fenwick.core.formulas.sizes import all_densities
 from fenwick.rig import RigError, build_line, check_rig, read_rig, write_rig
 from fenwick.rig.format.dust import DustPart, begun, build_dust, own_from
 from fenwick.rig.result import solve_rig
 
-WOOD = sorted(kind for kind in DUSTS if kind not in SPARKING)
+WOOD = sorted(kind for kind in DUSTS if kind not in GLOWING)
 
 
 @given(st.lists(st.tuples(st.sampled_from(WOOD), st.floats(0.1, 10.0)), min_size=1, max_size=5))
@@ -24,7 +25,11 @@ def test_a_mixture_keeps_mass_and_lies_between_its_parts(parts: list[tuple[str, 
     assert dust.conveying[0] == max(DUSTS[kind].conveying[0] for kind, _ in parts)
     total = sum(share for _, share in parts)
     by_hand = sum(share / total * DUSTS[kind].weights for kind, share in parts)
-    assert dust.weights == pytest.approx(np.asarray(by_hand))
+    assert all_densities(dust.weights) == pytest.approx(np.asarray(by_hand))
+    assert dust.weights.shape == dust.sizes.shape == dust.grain_density.shape
+    for density in set(densities):  # every part keeps the density of its grains
+        mine = sum(share for kind, share in parts if DUSTS[kind].particle_density == density)
+        assert float(np.sum(dust.weights[dust.grain_density == density])) == pytest.approx(mine / total)
 
 
 def test_equal_parts_of_shavings_and_sawdust_by_hand() -> None:

@@ -5,8 +5,9 @@ from typing import Any
 
 import pytest
 
-from fenwick.core.line.operating import operating_point
-from fenwick.core.line.ports import each_alone, line_alone
+from fenwick.core.dust.cakes import settled_point
+from fenwick.core.judging.alone import each_alone
+from fenwick.core.line.ports import line_alone
 from fenwick.data.demo import demo_rig
 from fenwick.rig import Rig, RigError, build_line, check_rig, read_rig, write_rig
 from fenwick.rig.edits.ports import alone
@@ -51,7 +52,7 @@ def test_opening_one_alone_shuts_the_others_and_gives_it_the_flow_of_the_batch(b
         result = solve_rig(opened)
         assert [port["open"] for port in result["ports"]] == [other.id == leaf.id for other in line.leaves]
         assert result["ports"][i]["flow_m3_s"] == pytest.approx(float(flows[i]), rel=1e-4)
-        assert operating_point(line_alone(line, i)).port_flow[i, 0] == pytest.approx(float(flows[i]), rel=1e-4)
+        assert settled_point(line_alone(line, i)).port_flow[i, 0] == pytest.approx(float(flows[i]), rel=1e-4)
     assert alone(bench, "nothing") is None
 
 

@@ -13,7 +13,8 @@ from fenwick.core.formulas.fan import peak_air_power_share
 from fenwick.core.judging.assess import assess
 from fenwick.rig import RigError, build_line, read_rig, write_rig
 from fenwick.rig.edits.kinds import kind_of
-from fenwick.rig.format.model import NameplatePart, Rig
+from fenwick.rig.format.curve import NameplatePart
+from fenwick.rig.format.model import Rig
 from fenwick.rig.format.separator import SeparatorPart
 from fenwick.rig.result import solve_rig
 from fenwick.rig.start import Answers, start_line

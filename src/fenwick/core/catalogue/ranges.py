@@ -20,6 +20,7 @@ RANGES: dict[str, Range] = {
     "open_flow_m3_s": Range(0.75, 1.25),
     "air_watts": Range(0.8, 1.2),
     "filter.area_m2": Range(0.6, 1.6),
+    "tank_m3": Range(0.5, 1.5),
     "inlet_bore_m": Range(0.85, 1.15),
     "port.bore_m": Range(0.85, 1.15),
     "port.hood.distance_m": Range(0.5, 2.0),

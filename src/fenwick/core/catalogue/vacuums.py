@@ -17,6 +17,7 @@ class VacuumClass:
     filter_kind: str  #: paper, hepa or bag
     filter_area: float  #: [m^2]
     filter_price: float  #: of a new filter or bag, in the shop's money [-]
+    tank: float  #: volume of its tank, or of the bag it comes with [m^3]
     electrical_power: float | None = None  #: [W]; None: it varies too much to say
     exponent: float = 1.0  #: of the nameplate curve [-]
     note: str = ""
@@ -25,13 +26,13 @@ class VacuumClass:
 VACUUMS: dict[str, VacuumClass] = {
     kind.key: kind
     for kind in (
-        VacuumClass("canister", "Compact canister", 20e3, 0.035, 0.032, "bag", 0.12, 4.0, 700.0),
-        VacuumClass("small-drum", "Small drum vacuum", 17e3, 0.048, 0.0508, "paper", 0.3, 15.0, 1200.0),
-        VacuumClass("drum", "Drum vacuum", 18e3, 0.062, 0.0635, "paper", 0.6, 20.0, 1300.0),
-        VacuumClass("tired-drum", "Tired old drum vacuum", 11e3, 0.044, 0.0635, "paper", 0.6, 20.0),
-        VacuumClass("site", "Site extractor", 23e3, 0.062, 0.0508, "hepa", 0.5, 45.0, 1150.0),
-        VacuumClass("twin-drum", "Twin-motor drum vacuum", 21e3, 0.105, 0.0635, "paper", 0.8, 25.0, 2300.0),
-        VacuumClass("battery", "Battery can", 9e3, 0.028, 0.0381, "paper", 0.1, 12.0),
+        VacuumClass("canister", "Compact canister", 20e3, 0.035, 0.032, "bag", 0.12, 4.0, 3e-3, 700.0),
+        VacuumClass("small-drum", "Small drum vacuum", 17e3, 0.048, 0.0508, "paper", 0.3, 15.0, 20e-3, 1200.0),
+        VacuumClass("drum", "Drum vacuum", 18e3, 0.062, 0.0635, "paper", 0.6, 20.0, 40e-3, 1300.0),
+        VacuumClass("tired-drum", "Tired old drum vacuum", 11e3, 0.044, 0.0635, "paper", 0.6, 20.0, 40e-3),
+        VacuumClass("site", "Site extractor", 23e3, 0.062, 0.0508, "hepa", 0.5, 45.0, 25e-3, 1150.0),
+        VacuumClass("twin-drum", "Twin-motor drum vacuum", 21e3, 0.105, 0.0635, "paper", 0.8, 25.0, 70e-3, 2300.0),
+        VacuumClass("battery", "Battery can", 9e3, 0.028, 0.0381, "paper", 0.1, 12.0, 10e-3),
         VacuumClass(
             "bag-collector",
             "Large-impeller bag collector",
@@ -41,6 +42,7 @@ VACUUMS: dict[str, VacuumClass] = {
             "bag",
             1.5,
             30.0,
+            70e-3,
             exponent=2.0,
             note="Much air at little suction: a hose narrower than its own starves it.",
         ),

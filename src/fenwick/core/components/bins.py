@@ -122,6 +122,15 @@ class Bin:
         """
         return np.asarray(np.interp(height, self.heights, self.diameters))
 
+    def area_at(self, height: Values) -> Array:
+        """Inside area at a height [m^2].
+
+        Parameters
+        ----------
+        height : above the floor of the bin [m]
+        """
+        return np.asarray(0.25 * np.pi * np.square(self.diameter_at(height)))
+
     def volume_to(self, height: Values) -> Array:
         """Volume below a height [m^3]: frusta between the measured diameters.
 

@@ -13,8 +13,8 @@ from fenwick.core.formulas.cyclone import CycloneGeometry
 from fenwick.core.formulas.swirl import SwirlGeometry
 
 MANNERS = {
-    "smooth": Manner("swirl.friction-smooth", "swirl.steepness-smooth", "bin.exchange-cyclone"),
-    "shop-built": Manner("swirl.friction-shop", "swirl.steepness-shop", "bin.exchange-cyclone"),
+    finish: Manner(f"swirl.friction-{key}", f"swirl.steepness-{key}", "bin.exchange-cyclone", tilt="bin.tilt-cyclone")
+    for finish, key in (("smooth", "smooth"), ("shop-built", "shop"))
 }
 
 

@@ -9,7 +9,7 @@ from functools import cached_property
 import numpy as np
 
 from fenwick.core.arrays import Array, Values
-from fenwick.core.formulas.sizes import lognormal_weights
+from fenwick.core.formulas.sizes import SIZE_COUNT, SIZES, lognormal_weights
 
 
 @dataclass(frozen=True)
@@ -18,7 +18,9 @@ class Mode:
 
     median: Values  #: [m]
     geometric_sd: float  #: [-]
-    share: float  #: of the mass [-]
+    share: Values  #: of the mass [-]
+    density: float | None = None  #: of its grains, in a mixture [kg/m^3]; None: that of the dust
+    fine: bool = False  #: whether it is the fine end of the mode ahead of it, whose share nobody has measured
 
 
 @dataclass(frozen=True)
@@ -28,7 +30,7 @@ class Dust:
     kind: str
     label: str
     modes: tuple[Mode, ...]
-    particle_density: float  #: [kg/m^3]
+    particle_density: float  #: of its grains, of a mixture their mean by volume [kg/m^3]
     conveying: tuple[float, float]  #: settles below the first, carries above the second [m/s]
     longest_chip: float | None = None  #: [m]; None: no chips
     bulk_density: float | None = None  #: as it lies in the bin [kg/m^3]; None: not known
@@ -40,14 +42,70 @@ class Dust:
         return self.kind in HARMS_MOST or self.species in HARMFUL_SPECIES
 
     @cached_property
+    def densities(self) -> tuple[float, ...]:
+        """The different densities of its grains [kg/m^3]: one, or those of the parts of a mixture."""
+        return tuple(dict.fromkeys(self._density_of(mode) for mode in self.modes))
+
+    def _density_of(self, mode: Mode) -> float:
+        return self.particle_density if mode.density is None else mode.density
+
+    @cached_property
     def weights(self) -> Array:
-        """Mass share per size class [-], shape (60, 1), adding up to 1."""
-        return np.asarray(sum(mode.share * lognormal_weights(mode.median, mode.geometric_sd) for mode in self.modes))
+        """Mass share per class of grains [-], shape (60 k, 1 or n), adding up to 1.
+
+        A class is a size of one of the `densities`, k of them: parts of a mixture are kept apart, each with all 60
+        sizes.
+        """
+        return np.concatenate([self._weights_of(density) for density in self.densities])
+
+    def _weights_of(self, density: float) -> Array:
+        modes = [mode for mode in self.modes if self._density_of(mode) == density]
+        return np.asarray(sum(mode.share * lognormal_weights(mode.median, mode.geometric_sd) for mode in modes))
+
+    def among(self, densities: tuple[float, ...]) -> Array | None:
+        """Its mass in the classes of a mixture of those densities [-], shape (60 k, 1 or n); None where one is missing.
+
+        Parameters
+        ----------
+        densities : of the mixture's grains [kg/m^3]
+        """
+        if densities == self.densities:
+            return self.weights
+        if not set(self.densities) <= set(densities):
+            return None
+        nothing = np.zeros((SIZE_COUNT, self.weights.shape[-1]))
+        mine = [self._weights_of(one) if one in self.densities else nothing for one in densities]
+        return np.concatenate(mine)
+
+    @cached_property
+    def sizes(self) -> Array:
+        """Size of each class of grains [m], shape (60 k, 1)."""
+        return np.tile(SIZES, (len(self.densities), 1))
+
+    @cached_property
+    def grain_density(self) -> Array:
+        """Density of each class of grains [kg/m^3], shape (60 k, 1)."""
+        return np.repeat(np.array(self.densities), SIZE_COUNT)[:, None]
 
     @property
     def median(self) -> Values:
         """Median of the main mode [m]."""
-        return max(self.modes, key=lambda mode: mode.share).median
+        return max(self.modes, key=lambda mode: float(np.max(mode.share))).median
+
+    def with_fines(self, factor: Values) -> Dust:
+        """The same dust with its fine modes that many times as heavy, the modes they belong to so much lighter.
+
+        Parameters
+        ----------
+        factor : on the share of every fine mode [-]
+        """
+        modes = list(self.modes)
+        for i, mode in enumerate(self.modes):
+            if mode.fine:
+                whole = modes[i - 1].share + mode.share
+                more = np.minimum(factor * np.asarray(mode.share), whole)
+                modes[i - 1], modes[i] = replace(modes[i - 1], share=whole - more), replace(mode, share=more)
+        return replace(self, modes=tuple(modes))
 
     def heap_mass(self, volume: Values) -> Values | None:
         """Mass of a heap of that volume [m^3] as it lies in the bin [kg]; None where its bulk density is not known.
@@ -86,7 +144,7 @@ WOOD_FLOUR, SHAVINGS, SAWDUST, HEAVY = (13.0, 15.0), (15.0, 20.0), (18.0, 20.0),
 def _mix(coarse: tuple[float, float], fine: tuple[float, float], fine_share: float) -> tuple[Mode, ...]:
     return (
         Mode(coarse[0] * 1e-6, coarse[1], 1.0 - fine_share),
-        Mode(fine[0] * 1e-6, fine[1], fine_share),
+        Mode(fine[0] * 1e-6, fine[1], fine_share, fine=True),
     )
 
 
@@ -103,29 +161,30 @@ DUSTS: dict[str, Dust] = {
         Dust("router", "Router chips", _mix((900, 2.2), (40, 2.2), 0.04), 550, SHAVINGS, 12e-3, 110),
         Dust("mdf-routing", "MDF routing dust", _mix((110, 2.5), (20, 2.2), 0.15), 700, WOOD_FLOUR, None, 300),
         Dust("mdf-sanding", "MDF sanding dust", _single(30, 2.3), 750, WOOD_FLOUR, None, 300),
-        Dust("sanding-p80", "Sanding dust P80", _single(90, 2.3), 650, WOOD_FLOUR, None, 260),
-        Dust("sanding-p120", "Sanding dust P120", _single(55, 2.2), 650, WOOD_FLOUR, None, 260),
-        Dust("sanding-p240", "Sanding dust P240", _single(25, 2.2), 650, WOOD_FLOUR, None, 260),
+        Dust("sanding-p80", "Sanding dust P80", _mix((90, 2.3), (6, 1.8), 0.02), 650, WOOD_FLOUR, None, 260),
+        Dust("sanding-p120", "Sanding dust P120", _mix((55, 2.2), (5, 1.8), 0.03), 650, WOOD_FLOUR, None, 260),
+        Dust("sanding-p240", "Sanding dust P240", _mix((25, 2.2), (4, 1.8), 0.05), 650, WOOD_FLOUR, None, 260),
         Dust("plaster", "Plaster dust", _single(12, 2.5), 1200, WOOD_FLOUR, None, 700),
         Dust("steel-grinding", "Steel grinding dust", _single(40, 2.5), 7800, HEAVY, None, 2500),
         Dust("metal-turnings", "Metal turnings", _single(2000, 2.0), 7800, HEAVY, None, 2500),
         Dust("fibre-composite", "Fibre composite dust", _single(15, 2.3), 1800, WOOD_FLOUR, None, 500),
-        Dust("blasting-media", "Blasting media", _single(150, 1.5), 2500, HEAVY, None, None),
+        Dust("blasting-media", "Blasting media", _single(150, 1.5), 2500, HEAVY, None, 1500),
+        Dust("ash", "Soot and cold ash", _mix((70, 2.5), (4, 2.0), 0.10), 1800, WOOD_FLOUR, None, 500),
     )
 }
 
 #: what a vacuum may have held besides
-HELD_BESIDES = {"ash": "Ash or embers"}
+HELD_BESIDES = {"embers": "Embers or hot ash"}
 
-#: kinds that come with sparks or hot metal, which never go with other dust
-SPARKING = ("steel-grinding", "metal-turnings")
+#: kinds that come with sparks, hot metal or an ember, which never go with other dust
+GLOWING = ("steel-grinding", "metal-turnings", "ash")
 
 
 def mixed(parts: Sequence[tuple[Dust, float]]) -> Dust:
     """A mixture of kinds by mass.
 
-    Grains and heap have the volume of their parts; the dust is carried where the most stubborn part is, and its longest
-    chip is the longest of all.
+    Every part keeps its sizes and the density of its grains; the heap has the volume of its parts; the dust is carried
+    where the most stubborn part is, and its longest chip is the longest of all.
 
     Parameters
     ----------
@@ -133,7 +192,11 @@ def mixed(parts: Sequence[tuple[Dust, float]]) -> Dust:
     """
     total = sum(share for _, share in parts)
     shares = [(dust, share / total) for dust, share in parts]
-    modes = tuple(replace(mode, share=mode.share * share) for dust, share in shares for mode in dust.modes)
+    modes = tuple(
+        replace(mode, share=mode.share * share, density=dust.particle_density if mode.density is None else mode.density)
+        for dust, share in shares
+        for mode in dust.modes
+    )
     chips = [dust.longest_chip for dust, _ in shares if dust.longest_chip is not None]
     heaps = [share / dust.bulk_density if dust.bulk_density else None for dust, share in shares]
     return Dust(
@@ -152,6 +215,8 @@ _BURNS = "it burns and explodes, and with water it gives off hydrogen"
 
 #: dusts no shop vacuum may be used for, (name, why); named so that they can be refused in words
 REFUSED_DUSTS = {
+    "embers": ("Embers or hot ash", "they glow for hours and set the line on fire"),
+    "hot-ash": ("Embers or hot ash", "they glow for hours and set the line on fire"),
     "silica": ("Silica-bearing masonry dust", _LICENSED),
     "masonry": ("Silica-bearing masonry dust", _LICENSED),
     "asbestos": ("Asbestos", _LICENSED),

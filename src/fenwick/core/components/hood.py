@@ -8,7 +8,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from fenwick.core.arrays import Array, Values
-from fenwick.core.components.vacuum import FilterMedium
+from fenwick.core.components.vacuum import Curve, FilterMedium
 from fenwick.core.formulas.capture import (
     face_velocity,
     reach_of_opening,
@@ -32,8 +32,12 @@ class Opening:
 class ExtraFan:
     """A fan of its own at the hood, which blows through its own filter back into the room."""
 
-    flow: Values  #: [m^3/s]
+    flow: Values | None  #: [m^3/s]; None: by its curve
     medium: FilterMedium | None = None  #: None: no filter
+    curve: Curve | None = None  #: at reference density; None: its flow is given
+    bore: Values | None = None  #: of its duct [m]; None: it costs nothing
+    current: float | None = None  #: [A]; None: not known
+    motor_in_air: bool | None = None  #: whether its motor stands in the air it moves; None: not known
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -41,7 +45,8 @@ class Hood(ABC):
     """A hood, box, slot or nozzle at a tool port."""
 
     release: str  #: still, slow, active or fast
-    thrown_share: Values  #: of the flying dust that the tool aims at the port [-]
+    thrown_share: Values  #: of the flying dust that the tool aims at a mouth of `thrown_bore` [-]
+    thrown_bore: Values | None = None  #: of the mouth that this share belongs to; None: of the port as it is [m]
     rebound: bool = False  #: a plate behind the tool turns back what would fly past
     extra_fan: ExtraFan | None = None
 
@@ -58,6 +63,15 @@ class Hood(ABC):
         ----------
         bore : of the port [m]
         """
+
+    def mouth(self, bore: Values) -> Values:
+        """Area of the mouth that chips are thrown at: the port's own [m^2].
+
+        Parameters
+        ----------
+        bore : of the port [m]
+        """
+        return bore_area(bore)
 
     @abstractmethod
     def speed(self, flow: Values, opening: Opening, flanged: bool) -> Array:
@@ -124,7 +138,16 @@ class SlotHood(Hood):
         ----------
         bore : of the port [m]
         """
-        return (Opening("", np.asarray(self.length * self.width)),)
+        return (Opening("", self.mouth(bore)),)
+
+    def mouth(self, bore: Values) -> Values:
+        """The slot itself [m^2].
+
+        Parameters
+        ----------
+        bore : of the port [m]
+        """
+        return np.asarray(self.length * self.width)
 
     def speed(self, flow: Values, opening: Opening, flanged: bool) -> Array:
         """Before the slot's middle, at the distance of the dust [m/s].
@@ -191,7 +214,16 @@ class FloorNozzle(Hood):
         ----------
         bore : of the port [m]
         """
-        return (Opening("", np.asarray(2.0 * self.width * self.gap)),)
+        return (Opening("", self.mouth(bore)),)
+
+    def mouth(self, bore: Values) -> Values:
+        """The gap under both lips [m^2].
+
+        Parameters
+        ----------
+        bore : of the port [m]
+        """
+        return np.asarray(2.0 * self.width * self.gap)
 
     def speed(self, flow: Values, opening: Opening, flanged: bool) -> Array:
         """Under the lips [m/s].

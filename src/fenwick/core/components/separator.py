@@ -13,6 +13,7 @@ import numpy as np
 
 from fenwick.core.arrays import Values
 from fenwick.core.components.bins import Bin
+from fenwick.core.formulas.bin import heap_share
 from fenwick.core.formulas.swirl import SwirlGeometry
 
 
@@ -26,6 +27,7 @@ class Manner:
     exchange_fixed: bool = False  #: whether that rule is the exchange itself, rather than a factor on the opening
     exchange_more: str | None = None  #: a factor on the exchange
     swirl: str | None = None  #: a factor on the swirl
+    tilt: str = "bin.tilt-flat"  #: how quickly leaning costs separation
 
 
 @dataclass(frozen=True)
@@ -98,8 +100,18 @@ class Separator(ABC):
     @property
     def free_height(self) -> Values:
         """From where the dust leaves the swirl to its surface in the bin; the high side when it leans [m]."""
-        slope = 0.5 * self.bin.diameter_at(self.bin.fill_height) * np.tan(self.tilt)
-        return self.bin.height - self.drop_below_rim - self.bin.fill_height - slope
+        return self.free_above(self.bin.fill_height)
+
+    def free_above(self, fill: Values) -> Values:
+        """The same for another height of the dust [m].
+
+        Parameters
+        ----------
+        fill : height of the dust over the floor [m]
+        """
+        outlet = self.bin.height - np.asarray(self.drop_below_rim)
+        lean = 0.5 * self.bin.diameter_at(fill) * np.tan(self.tilt) / np.maximum(outlet, 1e-6)
+        return outlet * heap_share(lean) - fill
 
 
 def square_side(bore: Values) -> Values:
@@ -186,11 +198,16 @@ class SlottedDisc(Separator):
     @property
     def opening(self) -> Values:
         """Slots, and the gap round a disc that is smaller than the bin it hangs in [m^2]."""
-        radius = self.chamber_diameter / 2.0
-        total = np.pi * self.chamber_diameter * self.gap
-        for slot in self.slots:
-            total = total + slot.width * slot.arc * (radius - slot.width / 2.0)
-        return total
+        return self.gap_area + sum((self.slot_area(slot) for slot in self.slots), start=np.asarray(0.0))
+
+    def slot_area(self, slot: Slot) -> Values:
+        """Of one of its slots [m^2]."""
+        return slot.width * slot.arc * (self.chamber_diameter / 2.0 - slot.width / 2.0)
+
+    @property
+    def gap_area(self) -> Values:
+        """Of the gap all round a hung disc [m^2]."""
+        return np.pi * self.chamber_diameter * self.gap
 
     @property
     def gap(self) -> Values:

@@ -165,6 +165,8 @@ class FilterMedium:
     area: Values  #: [m^2]
     held: Values = 0.0  #: dust on it [kg]
     cake: Values | None = None  #: resistance of that dust, K2 W [Pa s/m]; None: by rule, from what it holds
+    sizes: Array | None = None  #: of that dust, mass by size, any unit, shape (60, 1 or n); None: as made
+    coated: bool = False  #: with a film that a cake comes off more easily
 
     @property
     def load(self) -> Values:
@@ -194,6 +196,8 @@ class Vacuum:
     inlet_bore: Values | None = None  #: [m]; None: as wide as the hose that meets it
     filter: FilterMedium | None = None
     bag: FilterMedium | None = None
+    tank: Values | None = None  #: volume of its tank [m^3]; None: by rule
+    bag_volume: Values | None = None  #: of the bag in it [m^3]; None: by rule, from the tank
     name: str = "Vacuum"
     electrical_power: float | None = None  #: [W]
     exhaust_outdoors: bool = False  #: blown out of the room

@@ -10,12 +10,17 @@ import numpy.typing as npt
 
 from fenwick.core.arrays import Array, one_value
 from fenwick.core.components.cyclone import Cyclone
+from fenwick.core.components.dust import Dust
+from fenwick.core.components.separator import SlottedDisc
 from fenwick.core.components.wet import WetStage
+from fenwick.core.dust.cakes import settled_point
 from fenwick.core.dust.capture import capture
+from fenwick.core.dust.caught import arriving
 from fenwick.core.dust.separation import ORBIT, OTHER_MODELS, Grades, Separation, separations
 from fenwick.core.dust.stream import walk_through
+from fenwick.core.line.catch import Catch
 from fenwick.core.line.line import Line
-from fenwick.core.line.operating import operating_point
+from fenwick.core.line.ports import with_grains
 from fenwick.core.rules import RULES, Rule, rule
 
 DRAWS, SEED = 2000, 20
@@ -26,7 +31,15 @@ LEAST_END = 0.1  #: a range that begins at nothing is taken to begin at this sha
 STRIPS = 10  #: equal parts that the draws of one assumption are sorted into, to see what follows it
 MODEL = "model"  #: stands for the choice among the published models
 Draws = npt.NDArray[np.intp]
-_ALWAYS = ("dust.size", "bin.leak-reading", "bin.stir", "bin.stir-depth", "bin.leak-weight", "bin.leak-jet")
+_ALWAYS = (
+    "dust.size",
+    "dust.fines",
+    "bin.leak-reading",
+    "bin.stir",
+    "bin.stir-depth",
+    "bin.leak-weight",
+    "bin.leak-jet",
+)
 
 
 @dataclass(frozen=True)
@@ -75,10 +88,14 @@ class LineSureness:
 def assumptions_of(line: Line) -> tuple[str, ...]:
     """Keys of the rules that a line's separators rest on and that are drawn."""
     found: dict[str, None] = dict.fromkeys(_ALWAYS)
+    if Catch(line).tools:
+        found["swirl.limit-load"] = None
     for stage in line.stages:
         if isinstance(stage, WetStage):
             found["wet.cut"] = None
             continue
+        if isinstance(stage, SlottedDisc):
+            found |= dict.fromkeys(("slot.falls", "slot.arc"))
         manner = stage.manner
         keys = [manner.friction, manner.steepness, manner.exchange, manner.exchange_more, manner.swirl]
         if not isinstance(stage, Cyclone):
@@ -86,7 +103,7 @@ def assumptions_of(line: Line) -> tuple[str, ...]:
         if stage.bin.leak_area is None:
             keys.append(f"closure.{stage.bin.closure}")
         if np.any(stage.tilt):
-            keys.append("bin.tilt-power")
+            keys.append(manner.tilt)
         if stage.bin.ledges:
             keys.append("bin.ledge")
         found |= dict.fromkeys(key for key in keys if key is not None)
@@ -118,12 +135,16 @@ def vary(line: Line, draws: int, seed: int) -> Varied:
     seed : of the chances drawn; the same one draws the same again [-]
     """
     drawn = {key: drawn_values(line, key, draws, seed) for key in assumptions_of(line)}
-    dust = None if line.dust is None else line.dust.scaled(drawn["dust.size"])
     random = _generator(seed, MODEL)
     models = random.integers(0, 1 + len(OTHER_MODELS), draws)
     # where readings have fixed the cut size, they have chosen between the published models, too
     models = np.where(random.random(draws) < _left(line, "swirl.cut"), models, 0)
-    return Varied(replace(line, rules=line.rules.with_values(drawn), dust=dust), drawn, np.insert(models, 0, 0))
+
+    def grains(dust: Dust) -> Dust:
+        return dust.scaled(drawn["dust.size"]).with_fines(drawn["dust.fines"])
+
+    whole = replace(with_grains(line, grains), rules=line.rules.with_values(drawn))
+    return Varied(whole, drawn, np.insert(models, 0, 0))
 
 
 def drawn_values(line: Line, key: str, draws: int, seed: int) -> Array:
@@ -166,9 +187,10 @@ def sureness(line: Line, draws: int = DRAWS, seed: int = SEED) -> LineSureness:
     if not line.stages:
         return LineSureness()
     varied = vary(line, draws, seed)
-    point = operating_point(varied.line)
-    stages = by_models(separations(varied.line, point), varied.models)
-    walked = walk_through(varied.line, capture(varied.line, point), stages)
+    point = settled_point(varied.line)
+    arrives = arriving(varied.line, capture(varied.line, point))
+    stages = by_models(separations(varied.line, point, arrives), varied.models)
+    walked = walk_through(varied.line, arrives, stages)
     causes = _causes(varied, any(stage.others for stage in stages))
     kept = [None] * len(stages) if walked is None else [_band(share, causes) for share in walked.by_stage]
     found = tuple(

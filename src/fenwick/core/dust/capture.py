@@ -2,18 +2,24 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 
 from fenwick.core.arrays import Array
 from fenwick.core.components.dust import Dust
-from fenwick.core.components.hood import Hood
-from fenwick.core.formulas.capture import airborne_share, captured_airborne_share
-from fenwick.core.formulas.sizes import SIZES
-from fenwick.core.line.line import Leaf, Line
+from fenwick.core.components.hood import Hood, Opening
+from fenwick.core.line.catch import (
+    HoodLaw,
+    dust_at,
+    floating_caught,
+    floating_share,
+    thrown_caught,
+    tools_of,
+)
+from fenwick.core.line.extra_fan import extra_flow
+from fenwick.core.line.line import Line
 from fenwick.core.line.operating import OperatingPoint
-from fenwick.core.line.transport import SETTLES, judge_carrying
 from fenwick.core.rules import CONTAINMENT_M3_H, RELEASE_VELOCITY
 
 
@@ -39,81 +45,68 @@ class Capture:
     face: Array  #: in the hood's opening, likewise [m/s]
     needed: float  #: middle of the band for this release [m/s]
     band: tuple[float, float]  #: of that release [m/s]
-    airborne: Array  #: share of the floating dust caught, over all ways of working [-]
+    drawn: Array  #: share of the floating dust drawn in, what gets past every hood left aside [-]
+    airborne: Array  #: share of the floating dust caught, over all ways of working, an extra fan included [-]
+    mouth: Array  #: air speed in the mouth that chips are thrown at [m/s]
     thrown: Array  #: share of the flying dust that goes into the port [-]
     to_line: Array  #: of what floats and is caught, the share the hose takes; an extra fan takes the rest [-]
-    caught: Array  #: share of each size that goes into the hose [-], shape (60, n)
-    floating: Array  #: share of each size that floats [-], shape (60, 1)
-    total: Array  #: share of all dust that goes into the hose, by mass [-]
+    total: Array  #: share of all dust that this port catches, an extra fan included, by mass [-]
+    tool_total: Array  #: likewise, that all open ports of the tool catch together [-]
 
 
 def capture(line: Line, point: OperatingPoint) -> tuple[Capture, ...]:
     """Capture at every open port whose hood is described; the others are left out, never guessed."""
     if line.dust is None:
         return ()
-    return tuple(
-        _capture(leaf, line, line.dust, point.port_flow[i], point.port_velocity[i])
-        for i, leaf in enumerate(line.leaves)
-        if leaf.port.hood is not None and leaf.open
-    )
+    found: dict[int, Capture] = {}
+    for group in tools_of(line):
+        dust = dust_at(line, group) or line.dust
+        ports = {i: _capture(i, hood, line, dust, point) for i in group if (hood := line.leaves[i].port.hood)}
+        if len(ports) > 1:
+            floating = floating_caught([port.drawn for port in ports.values()], line)
+            total = _by_mass(dust, floating, thrown_caught([port.thrown for port in ports.values()]), line)
+            ports = {i: replace(port, tool_total=total) for i, port in ports.items()}
+        found |= ports
+    return tuple(found[i] for i in sorted(found))
 
 
-def _capture(leaf: Leaf, line: Line, dust: Dust, flow: Array, bore_velocity: Array) -> Capture:
-    hood = leaf.port.hood
-    assert hood is not None
-    band = RELEASE_VELOCITY[hood.release]
-    needed = float(np.sqrt(band[0] * band[1]))
-    extra = 0.0 if hood.extra_fan is None else np.asarray(hood.extra_fan.flow)
-    ways = _ways(leaf, hood, flow, flow + extra, needed, line)
-    worst = np.argmin(np.stack([way.velocity for way in ways]), axis=0)
-    floats = airborne_share(SIZES, line.rules["capture.airborne-size"])
-    airborne = np.asarray(sum(way.share * way.airborne for way in ways))
-    thrown = np.asarray(_thrown(hood, line) * (judge_carrying(bore_velocity, dust.conveying) > SETTLES))
-    to_line = np.asarray(flow / (flow + extra)) if hood.extra_fan else np.ones_like(flow)
-    caught = floats * airborne * to_line + (1.0 - floats) * thrown
+def _by_mass(dust: Dust, airborne: Array, thrown: Array, line: Line) -> Array:
+    """Share of all dust of a tool caught, from shares of what floats and of what flies, by mass [-]."""
+    floats = floating_share(dust, line)
+    return np.asarray(np.sum(dust.weights * (floats * airborne + (1.0 - floats) * thrown), axis=0))
+
+
+def _capture(at: int, hood: Hood, line: Line, dust: Dust, point: OperatingPoint) -> Capture:
+    leaf, flow = line.leaves[at], point.port_flow[at]
+    law = HoodLaw(leaf, hood, line)
+    air = law.at(flow)
+    past = line.rules["capture.past"]
+    through = air.through if hood.encloses else flow  # an extra fan of an open hood has a mouth of its own
+    rows = zip(law.openings, law.often, air.velocity, air.drawn, strict=True)
+    ways = tuple(_way(opening, share, through, speed, (1.0 - past) * drawn) for opening, share, speed, drawn in rows)
+    worst = np.argmin(np.stack(air.velocity), axis=0)
+    airborne = np.asarray((1.0 - past) * air.drawn_in)
+    total = _by_mass(dust, airborne, air.thrown, line)
     return Capture(
         id=leaf.id,
         ways=ways,
-        velocity=np.asarray(np.choose(worst, [way.velocity for way in ways])),
+        velocity=np.asarray(np.choose(worst, air.velocity)),
         face=np.asarray(np.choose(worst, [way.face for way in ways])),
-        needed=needed,
-        band=band,
+        needed=float(np.ravel(law.needed)[0]),
+        band=RELEASE_VELOCITY[hood.release],
+        drawn=air.drawn_in,
         airborne=airborne,
-        thrown=np.broadcast_to(thrown, flow.shape),
-        to_line=to_line,
-        caught=caught,
-        floating=floats,
-        total=np.sum(dust.weights * caught, axis=0),
+        mouth=air.mouth,
+        thrown=air.thrown,
+        to_line=air.to_line,
+        total=total,
+        tool_total=total,
     )
 
 
-def _ways(leaf: Leaf, hood: Hood, own: Array, flow: Array, needed: float, line: Line) -> tuple[WayOfWorking, ...]:
-    """`own` flow goes into the hose; `flow` includes that of an extra fan."""
-    openings = hood.openings(leaf.port.bore)
-    often = sum(opening.share for opening in openings)
-    ways = []
-    for opening in openings:
-        velocity = np.broadcast_to(hood.speed(flow, opening, leaf.port.entry == "flanged"), flow.shape)
-        caught = captured_airborne_share(velocity, needed, line.rules["capture.missed"], line.rules["capture.power"])
-        area = np.broadcast_to(np.asarray(opening.area, dtype=float), flow.shape)
-        through = flow if hood.encloses else own  # an extra fan of an open hood has a mouth of its own
-        ways.append(WayOfWorking(opening.name, opening.share / often, area, through / area, velocity, caught))
-    return tuple(ways)
-
-
-def _thrown(hood: Hood, line: Line) -> Array:
-    """Share of the flying dust that reaches the port, a plate behind the tool included [-]."""
-    aimed = np.asarray(hood.thrown_share)
-    return np.asarray(aimed + line.rules["capture.rebound"] * (1.0 - aimed)) if hood.rebound else aimed
-
-
-def tools_of(line: Line) -> tuple[tuple[int, ...], ...]:
-    """Places of the open ports among the leaves, those of one tool together, in the order of the file."""
-    groups: dict[str, list[int]] = {}
-    for i, leaf in enumerate(line.leaves):
-        if leaf.open:
-            groups.setdefault(f"tool {leaf.port.tool}" if leaf.port.tool else f"port {leaf.id}", []).append(i)
-    return tuple(tuple(group) for group in groups.values())
+def _way(opening: Opening, often: float, through: Array, velocity: Array, airborne: Array) -> WayOfWorking:
+    area = np.broadcast_to(np.asarray(opening.area, dtype=float), through.shape)
+    return WayOfWorking(opening.name, often, area, through / area, velocity, airborne)
 
 
 def tool_flow(line: Line, point: OperatingPoint, port: int) -> Array:
@@ -127,7 +120,7 @@ def tool_flow(line: Line, point: OperatingPoint, port: int) -> Array:
     total: Array = np.zeros_like(point.port_flow[port])
     for i in members:
         hood = line.leaves[i].port.hood
-        total = np.asarray(total + point.port_flow[i] + (hood.extra_fan.flow if hood and hood.extra_fan else 0.0))
+        total = np.asarray(total + point.port_flow[i] + (extra_flow(hood.extra_fan, line) if hood else 0.0))
     return total
 
 

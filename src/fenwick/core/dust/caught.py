@@ -5,17 +5,19 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 import numpy as np
+import numpy.typing as npt
 
 from fenwick.core.arrays import Array
-from fenwick.core.dust.capture import Capture, tools_of
-from fenwick.core.dust.vacuum_path import medium_penetration, passes_filters
-from fenwick.core.formulas.capture import missed_by_all
+from fenwick.core.components.dust import Dust
+from fenwick.core.dust.capture import Capture
+from fenwick.core.line.catch import dust_at, floating_caught, floating_share, thrown_caught, tool_rate, tools_of
+from fenwick.core.line.filters import medium_penetration, passes_filters
 from fenwick.core.line.line import Line
 
 
 @dataclass(frozen=True)
 class Caught:
-    """Shares of each size [-], shape (60, n); with what is left over they add up to 1."""
+    """Shares of all the dust made, by class of grains [-], each of shape (60 k, n); they add up to its weights."""
 
     caught: Array  #: as it arrives where the branches join
     inline: Array  #: held by in-line filters on the way there
@@ -31,29 +33,20 @@ def caught_together(line: Line, captures: tuple[Capture, ...]) -> Caught | None:
     known."""
     groups = tools_of(line)
     known = {capture.id: capture for capture in captures}
-    if not captures or any(line.leaves[i].id not in known for group in groups for i in group):
+    if line.dust is None or not captures or any(line.leaves[i].id not in known for group in groups for i in group):
         return None
     shares = _shares_made(line, groups)
     if shares is None:
         return None
-    tools = [_at_tool(line, [(i, known[line.leaves[i].id]) for i in group]) for group in groups]
+    tools = [
+        _at_tool(line, line.dust, _made_at(line, line.dust, group), [(i, known[line.leaves[i].id]) for i in group])
+        for group in groups
+    ]
 
     def together(name: str) -> Array:
         return np.asarray(sum(share * getattr(tool, name) for share, tool in zip(shares, tools, strict=True)))
 
     return Caught(*(together(name) for name in Caught.__dataclass_fields__))
-
-
-def tool_rate(line: Line, group: tuple[int, ...]) -> Array | None:
-    """Dust a tool makes [kg/s], given at any of its ports; None where it is at none.
-
-    Parameters
-    ----------
-    group : places of its ports among the leaves [-]
-    """
-    rates = [line.leaves[i].port.dust_rate for i in group]
-    known = [np.asarray(rate, dtype=float) for rate in rates if rate is not None]
-    return known[0] if known else None
 
 
 def _shares_made(line: Line, groups: tuple[tuple[int, ...], ...]) -> list[Array] | None:
@@ -70,37 +63,76 @@ def _shares_made(line: Line, groups: tuple[tuple[int, ...], ...]) -> list[Array]
     return [rate / total for rate in rates] if np.all(total > 0.0) else None
 
 
-def _at_tool(line: Line, ports: list[tuple[int, Capture]]) -> Caught:
+def _made_at(line: Line, dust: Dust, group: tuple[int, ...]) -> Array:
+    """A tool's dust, by the classes of the line's [-], shape (60 k, 1 or n)."""
+    own = dust_at(line, group)
+    mine = None if own is None else own.among(dust.densities)
+    return dust.weights if mine is None else mine
+
+
+def _at_tool(line: Line, dust: Dust, made: Array, ports: list[tuple[int, Capture]]) -> Caught:
     """What the ports of one tool do with the dust it makes."""
-    floats = ports[0][1].floating
-    missed = missed_by_all(np.stack([1.0 - port.airborne for _, port in ports]))
-    pulls = [port.airborne for _, port in ports]
+    sizes = dust.sizes
+    floats = made * floating_share(dust, line)
+    flies = made - floats
+    taken_in = floating_caught([port.drawn for _, port in ports], line)
+    pulls = [port.drawn for _, port in ports]
     pull = np.maximum(np.asarray(sum(pulls)), 1e-300)
     aimed = np.asarray(sum(port.thrown for _, port in ports))
-    thrown = np.minimum(1.0, aimed)
-    nothing = np.zeros_like(floats * missed)
+    thrown = thrown_caught([port.thrown for _, port in ports])
+    nothing = np.zeros_like(floats * taken_in)
     arrives, inline, held, passed = nothing, nothing, nothing, nothing
     for i, port in ports:
         leaf = line.leaves[i]
-        floating = floats * (1.0 - missed) * port.airborne / pull
-        flying = (1.0 - floats) * port.thrown * thrown / np.maximum(aimed, 1e-300)
+        floating = floats * taken_in * port.drawn / pull
+        flying = flies * port.thrown * thrown / np.maximum(aimed, 1e-300)
         stream = floating * port.to_line + flying
-        through = stream * passes_filters([part for branch in leaf.way for part in branch.elements], line.rules)
+        through = stream * passes_filters([part for branch in leaf.way for part in branch.elements], sizes, line.rules)
         arrives, inline = arrives + through, inline + stream - through
         fan = leaf.port.hood.extra_fan if leaf.port.hood else None
         if fan is not None:
             taken = floating * (1.0 - port.to_line)
-            past = taken if fan.medium is None else taken * medium_penetration(fan.medium, line.rules)
+            past = taken if fan.medium is None else taken * medium_penetration(fan.medium, sizes, line.rules)
             held, passed = held + taken - past, passed + past
     boxed = any(hood.encloses for i, _ in ports if (hood := line.leaves[i].port.hood) is not None)
     box = np.asarray(line.rules["capture.box-holds"] if boxed else 0.0)
-    flies_past = (1.0 - floats) * (1.0 - thrown)
+    flies_past = flies * (1.0 - thrown)
     return Caught(
         caught=arrives,
         inline=inline,
-        missed_floating=floats * missed,
+        missed_floating=floats * (1.0 - taken_in),
         on_floor=flies_past * (1.0 - box),
         in_hood=flies_past * box,
         extra_held=held,
         extra_passed=passed,
     )
+
+
+@dataclass(frozen=True)
+class Arriving:
+    """The dust that arrives where the branches join."""
+
+    together: Caught | None  #: at the ports; None where a hood, or with several tools a rate, is not known
+    #: by class of grains, per dust made [-], shape (60 k, n): what the ports catch, or the dust as made where that is
+    #: not known or nothing is caught, so that it can be told what a separator would keep of it
+    entering: Array
+    real: npt.NDArray[np.bool_]  #: whether that is caught indeed, shape (n,) or shared
+
+
+def arriving(line: Line, captures: tuple[Capture, ...]) -> Arriving | None:
+    """What arrives where the branches join; None where the dust is not known.
+
+    Parameters
+    ----------
+    line : with known dust
+    captures : at its open ports
+    """
+    if line.dust is None:
+        return None
+    together = caught_together(line, captures)
+    if together is None:
+        return Arriving(None, line.dust.weights, np.zeros(1, dtype=bool))
+    some = np.sum(together.caught, axis=0) > 0.0
+    if np.all(some):
+        return Arriving(together, together.caught, some)
+    return Arriving(together, np.asarray(np.where(some, together.caught, line.dust.weights)), some)

@@ -8,10 +8,9 @@ from dataclasses import dataclass
 import numpy as np
 
 from fenwick.core.arrays import Array
-from fenwick.core.dust.capture import Capture
-from fenwick.core.dust.caught import Caught, caught_together
+from fenwick.core.dust.caught import Arriving, Caught
 from fenwick.core.dust.separation import Separation
-from fenwick.core.dust.vacuum_path import passes_before_stages
+from fenwick.core.line.filters import passes_before_stages
 from fenwick.core.line.line import Line
 
 
@@ -44,16 +43,17 @@ def _by_mass(part: object, whole: Array) -> Array:
     return np.asarray(np.sum(np.asarray(part), axis=0) / np.maximum(np.sum(whole, axis=0), 1e-300))
 
 
-def walk(line: Line, arriving: Array, keeps: Sequence[Array]) -> Walk:
+def walk(line: Line, arriving: Array, sizes: Array, keeps: Sequence[Array]) -> Walk:
     """Follow dust from where the branches join to the vacuum.
 
     Parameters
     ----------
     line : whose in-line filters and stages it passes
-    arriving : per dust made, size by size, shape (60, n) [-]
+    arriving : per dust made, by class of grains, shape (60 k, n) [-]
+    sizes : of the classes, shape (60 k, 1) [m]
     keeps : of each size, the share that each stage keeps, in the order of the air, each of shape (60, n) [-]
     """
-    *before, last = passes_before_stages(line)
+    *before, last = passes_before_stages(line, sizes)
     entering, kept = [], []
     past, inline = arriving, np.zeros_like(arriving)
     for share, passes in zip(keeps, before, strict=True):
@@ -64,24 +64,11 @@ def walk(line: Line, arriving: Array, keeps: Sequence[Array]) -> Walk:
     return Walk(tuple(entering), tuple(kept), inline + past * (1.0 - last), past * last)
 
 
-def entering_dust(line: Line, captures: tuple[Capture, ...]) -> Array | None:
-    """Dust that arrives where the branches join, by size, per dust made [-], shape (60, n).
-
-    What the ports catch, or the dust as made where that is unknown or nothing is caught; None where the dust is.
-    """
-    if line.dust is None:
+def walk_through(line: Line, arriving: Arriving | None, separations: tuple[Separation, ...]) -> Walk | None:
+    """The walk of the dust through the stages at work; None where it is not known."""
+    if arriving is None or line.dust is None:
         return None
-    together = caught_together(line, captures)
-    if together is None:
-        return line.dust.weights
-    entering = line.dust.weights * together.caught
-    return np.asarray(np.where(np.sum(entering, axis=0) > 0.0, entering, line.dust.weights))
-
-
-def walk_through(line: Line, captures: tuple[Capture, ...], separations: tuple[Separation, ...]) -> Walk | None:
-    """The walk of what the ports catch through the stages at work; None where the dust is not known."""
-    arriving = entering_dust(line, captures)
-    return None if arriving is None else walk(line, arriving, kept_of_sizes(separations))
+    return walk(line, arriving.entering, line.dust.sizes, kept_of_sizes(separations))
 
 
 def kept_by_models(found: Separation, entering: Array) -> dict[str, Array]:
@@ -106,21 +93,21 @@ def kept_of_sizes(separations: tuple[Separation, ...]) -> list[Array]:
 class Stream:
     """Shares of all dust made, size by size [-], each of shape (60, n)."""
 
-    together: Caught  #: at the ports, of each size
+    together: Caught  #: at the ports
     held: Array  #: in the bins of the separators
     wetted: Array  #: under water
     inline: Array  #: by in-line filters
     past: Array  #: all of them: what the vacuum gets
 
 
-def stream_through(line: Line, captures: tuple[Capture, ...], separations: tuple[Separation, ...]) -> Stream | None:
-    """Follow the dust from the open ports to the vacuum; None when the capture there is not known."""
-    together = caught_together(line, captures)
-    if line.dust is None or together is None:
+def stream_through(
+    arriving: Arriving | None, walked: Walk | None, separations: tuple[Separation, ...]
+) -> Stream | None:
+    """The dust from the open ports to the vacuum; None when what is caught there is not known."""
+    if arriving is None or arriving.together is None or walked is None:
         return None
-    made = line.dust.weights
-    walked = walk(line, made * together.caught, kept_of_sizes(separations))
+    together, real = arriving.together, arriving.real
     held = wetted = np.zeros_like(walked.past)
     for stage, kept in zip(separations, walked.kept, strict=True):
         held, wetted = (held, wetted + kept) if stage.wet else (held + kept, wetted)
-    return Stream(together, held, wetted, made * together.inline + walked.inline, walked.past)
+    return Stream(together, held * real, wetted * real, together.inline + walked.inline * real, walked.past * real)

@@ -17,7 +17,7 @@ from fenwick.core.arrays import Array, one_value
 from fenwick.core.components.cyclone import Cyclone
 from fenwick.core.components.separator import Separator, SlottedDisc
 from fenwick.core.dust.separation import Inside, Separation, inside
-from fenwick.core.formulas.sizes import GRAVITY, SIZES, terminal_velocity
+from fenwick.core.formulas.sizes import GRAVITY, SIZES, over_densities, terminal_velocity
 from fenwick.core.line.line import Line
 from fenwick.core.line.operating import OperatingPoint
 
@@ -70,7 +70,8 @@ def traces(stage: Separator, line: Line, point: OperatingPoint, found: Separatio
     falls = terminal_velocity(every, line.dust.particle_density, float(air.density[0]), float(line.site.viscosity))
     body = _Body(stage, air)
     places, ended = _follow(body, falls, lanes)
-    stays = np.interp(np.log(every), np.log(SIZES[:, 0]), found.grades.stays_in_bin[:, 0])
+    bin_keeps = over_densities(found.grades.stays_in_bin, line.dust.weights)
+    stays = np.interp(np.log(every), np.log(SIZES[:, 0]), bin_keeps[:, 0])
     return tuple(
         _trace(i, float(size), lane, float(stays[i]), body, places, ended)
         for i, (size, lane) in enumerate(zip(every, lanes, strict=True))

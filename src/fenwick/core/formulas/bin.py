@@ -21,6 +21,15 @@ class BinAir:
     opening: Values  #: between chamber and bin, A_o [m^2]
 
 
+@dataclass(frozen=True)
+class LedgeRules:
+    """Constants of a ledge; rules of thumb."""
+
+    per_10_mm: Values  #: added to x by 10 mm of it [-]
+    zone: Values  #: in which the air still swirls, in bin widths [-]
+    fade: Values  #: over which its effect fades, in bin widths [-]
+
+
 def exchange_share(opening: Values, wall_velocity: Values, flow: Values, factor: Values, most: Values) -> Array:
     """x, share of the flow that dips into the bin and comes back [-]: min(most, k A_o v_θw / Q).
 
@@ -35,15 +44,61 @@ def exchange_share(opening: Values, wall_velocity: Values, flow: Values, factor:
     return np.asarray(np.minimum(most, factor * opening * wall_velocity / flow))
 
 
-def ledge_exchange(ledge_depth: Values, per_10_mm: Values) -> Values:
-    """What ledges of a summed depth [m] in the swirling zone add to x [-].
+def ledge_exchange(depth: Values, below: Values, above_dust: Values, bin_diameter: Values, rules: LedgeRules) -> Array:
+    """What a ledge adds to x [-]: all of it in the swirling zone, fading out below it and where dust buries it.
 
     Parameters
     ----------
-    ledge_depth : of all ledges together [m]
-    per_10_mm : added by 10 mm of them [-]
+    depth : δ, of the ledge [m]
+    below : z, of the ledge under where dust leaves the swirl [m]
+    above_dust : height of the ledge over the dust's surface [m]
+    bin_diameter : D_bin [m]
+    rules : its constants
+
+    Notes
+    -----
+    0.05 (δ/10 mm)/(1 + e^((z − D_bin/2)/(0.1 D_bin))), times clip(above/(0.1 D_bin), 0, 1).
     """
-    return per_10_mm * np.asarray(ledge_depth) / 0.010
+    width = rules.fade * np.asarray(bin_diameter)
+    inside = 1.0 / (1.0 + np.exp(np.clip((below - rules.zone * np.asarray(bin_diameter)) / width, -60.0, 60.0)))
+    return np.asarray(rules.per_10_mm * depth / 0.010 * inside * np.clip(above_dust / width, 0.0, 1.0))
+
+
+def heap_share(lean: Values) -> Array:
+    """Of the height of the dust outlet, what a leaning heap leaves below it at its high side [-]: c.
+
+    Parameters
+    ----------
+    lean : u = D_bin tan θ/(2H) [-]
+
+    Notes
+    -----
+    1 − u up to ½, 1/(4u) beyond: a level heap under the rim, within 0.05 H.
+    """
+    u = np.asarray(lean, dtype=float)
+    return np.asarray(np.where(u <= 0.5, 1.0 - u, 0.25 / np.maximum(u, 0.5)))
+
+
+def slot_fall(width: Values, least: Values) -> Array:
+    """Share of what reaches a slot that falls through it [-]: 1 − e^(−(w/8 mm)²).
+
+    Parameters
+    ----------
+    width : w [m]
+    least : 8 mm by rule [m]
+    """
+    return np.asarray(-np.expm1(-np.square(np.asarray(width) / least)))
+
+
+def arc_fall(arc: Values, least: Values) -> Array:
+    """Share of what turns over slots of some arc in all that finds them [-]: 1 − e^(−arc/30°).
+
+    Parameters
+    ----------
+    arc : of all slots together [rad]
+    least : 30° by rule [rad]
+    """
+    return np.asarray(-np.expm1(-np.asarray(arc) / least))
 
 
 def stirring(free_height: Values, bin_diameter: Values, strength: Values, depth: Values) -> Array:

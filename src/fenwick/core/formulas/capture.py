@@ -107,6 +107,29 @@ def airborne_share(diameter: Values, scale: Values) -> Array:
     return np.asarray(1.0 / (1.0 + np.square(np.asarray(diameter) / scale)))
 
 
+def entering_share(mouth_velocity: Values, scale: Values) -> Array:
+    """Share of what is thrown at a mouth that enters it [-]: 1 − e^(−v/scale), `scale` 1 m/s by rule.
+
+    Parameters
+    ----------
+    mouth_velocity : air speed in the mouth itself [m/s]
+    scale : speed at which 63 % enter [m/s]
+    """
+    return np.asarray(-np.expm1(-np.asarray(mouth_velocity) / scale))
+
+
+def narrower_mouth_share(bore: Values, own_bore: Values, power: Values) -> Array:
+    """What a mouth narrower than the one that chips are aimed at still gets of them [-]: (d/d_own)^k, at most 1.
+
+    Parameters
+    ----------
+    bore : d, of the mouth [m]
+    own_bore : d_own, of the mouth that the thrown share belongs to [m]
+    power : k, 1 by rule [-]
+    """
+    return np.asarray(np.power(np.minimum(np.asarray(bore) / own_bore, 1.0), power))
+
+
 def captured_airborne_share(velocity: Values, needed: Values, missed: Values, power: Values) -> Array:
     """Share of the floating dust caught [-]: 1 − 0.1^(r^1.5), r = velocity/needed; 0.1 and 1.5 by rule.
 
@@ -117,4 +140,5 @@ def captured_airborne_share(velocity: Values, needed: Values, missed: Values, po
     missed : share that escapes at the speed needed [-]
     power : of the ratio of the speeds [-]
     """
-    return np.asarray(1.0 - np.power(missed, np.power(np.asarray(velocity) / needed, power)))
+    ratio = np.maximum(np.asarray(velocity) / needed, 1e-12)  # logarithms are quicker than powers
+    return np.asarray(-np.expm1(np.log(np.maximum(missed, 1e-300)) * np.exp(power * np.log(ratio))))

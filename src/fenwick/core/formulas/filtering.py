@@ -31,6 +31,30 @@ def cake_loss(cake_resistance: Values, face_velocity: Values) -> Values:
     return cake_resistance * face_velocity
 
 
+def buried_loss(clean: Values, load: Values, full: Values) -> Array:
+    """What dust beyond full pleats adds to a filter by the area it takes [Pa s/m]: K1 (W/W_full − 1), at least 0.
+
+    Parameters
+    ----------
+    clean : K1, of the clean medium [Pa s/m]
+    load : W, dust held [kg/m^2]
+    full : W_full, that fills the pleats [kg/m^2]
+    """
+    return np.asarray(clean * np.maximum(np.asarray(load) / full - 1.0, 0.0))
+
+
+def cake_left(cleaning: Values, most: Values, over: Values) -> Array:
+    """Share of a cake that stays after the n-th cleaning [-]: r∞ (1 − e^(−n/n0)).
+
+    Parameters
+    ----------
+    cleaning : n [-]
+    most : r∞ [-]
+    over : n0 [-]
+    """
+    return np.asarray(most * -np.expm1(-np.asarray(cleaning) / over))
+
+
 def clean_penetration(diameter: Values, base: Values, scale: Values, power: Values) -> Array:
     """Share of a size that passes a clean filter or bag [-].
 

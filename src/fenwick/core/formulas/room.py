@@ -41,13 +41,26 @@ def concentration(time: Values, source: Values, volume: Values, rate: Values, du
     return np.asarray(source / volume * given_off * kept * np.exp(-rate * np.maximum(time - duration, 0.0)))
 
 
-def time_to_share(share: Values, rate: Values) -> Array:
-    """Time until dust in the air is down to a share of itself [s]: ln(1/share)/λ, λ in [1/s].
+def falls_out(fall_velocity: Values, height: Values) -> Array:
+    """Rate at which grains fall out of well-mixed air [1/s]: v_t/H.
 
     Parameters
     ----------
-    share : of the dust now, above 0 and below 1 [-]
-    rate : λ [1/s]; 0 where nothing renews the air: then it never clears, inf
+    fall_velocity : v_t [m/s]
+    height : H, of the room [m]
     """
-    wanted, rate = np.broadcast_arrays(-np.log(share), np.asarray(rate, dtype=float))
-    return np.asarray(np.divide(wanted, rate, out=np.full(rate.shape, np.inf), where=rate > 0.0))
+    return np.asarray(np.asarray(fall_velocity) / height)
+
+
+def dose(source: Values, volume: Values, rate: Values, duration: Values) -> Array:
+    """Concentration summed over a job and all the time after it [kg s/m^3]: S D/(V λ); inf where nothing takes it away.
+
+    Parameters
+    ----------
+    source : S [kg/s]
+    volume : V [m^3]
+    rate : λ [1/s]
+    duration : D, for which the source gives off dust [s]
+    """
+    given, rate = np.broadcast_arrays(source * np.asarray(duration) / volume, np.asarray(rate, dtype=float))
+    return np.asarray(np.divide(given, rate, out=np.where(given > 0.0, np.inf, 0.0), where=rate > 0.0))

@@ -33,16 +33,59 @@ def lognormal_weights(median: Values, geometric_sd: Values) -> Array:
     return np.asarray(np.diff(ndtr(z), axis=0))
 
 
+def all_densities(mass: Array) -> Array:
+    """Mass in each size class, whatever the density of its grains [any unit], shape (60, n).
+
+    Parameters
+    ----------
+    mass : in each class of grains, any unit, shape (60 k, n)
+    """
+    return np.asarray(mass.reshape(-1, SIZE_COUNT, mass.shape[-1]).sum(axis=0)) if len(mass) > SIZE_COUNT else mass
+
+
+def over_densities(share: Array, mass: Array) -> Array:
+    """A share of each size whatever the density of its grains [-], shape (60, n): the mean by mass, where there is any.
+
+    Parameters
+    ----------
+    share : of each class of grains, shape (60 k, n) [-]
+    mass : in each class, any unit, shape (60 k, n)
+    """
+    if len(share) == SIZE_COUNT:
+        return share
+    heavier = np.maximum(mass, 1e-300)  # where there is none, all densities count alike
+    return np.asarray(all_densities(np.asarray(share * heavier)) / all_densities(heavier))
+
+
 def mass_median(mass: Array) -> Array:
     """Size that half of some dust is finer than [m], shape (n,); the smallest where there is none.
 
     Parameters
     ----------
-    mass : in each size class, any unit, shape (60, n)
+    mass : in each class of grains, any unit, shape (60 k, n)
+
+    Notes
+    -----
+    Within the class that holds it, dust is taken to lie evenly over the logarithm of its size.
     """
-    grown = np.cumsum(mass, axis=0)
-    at = np.argmax(grown >= 0.5 * grown[-1], axis=0)
-    return np.asarray(SIZES[np.where(grown[-1] > 0.0, at, 0), 0])
+    each = all_densities(mass)
+    grown = np.cumsum(each, axis=0)
+    half = 0.5 * grown[-1]
+    at = np.argmax(grown >= half, axis=0)
+    column = np.arange(each.shape[-1])
+    inside = (half - grown[at, column]) / np.maximum(each[at, column], 1e-300) + 1.0
+    median = SIZES[at, 0] * np.exp((np.clip(inside, 0.0, 1.0) - 0.5) * _STEP)
+    return np.asarray(np.where(half > 0.0, median, SIZES[0, 0]))
+
+
+def share_below(limit: float) -> Array:
+    """Share of each size class that is finer than a limit [-], shape (60, 1): the class that holds it is cut there.
+
+    Parameters
+    ----------
+    limit : within the grid [m]
+    """
+    return np.asarray(np.clip((np.log(limit / SIZES) / _STEP) + 0.5, 0.0, 1.0))
 
 
 def terminal_velocity(diameter: Values, particle_density: Values, air_density: Values, viscosity: Values) -> Array:

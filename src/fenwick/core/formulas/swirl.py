@@ -125,22 +125,46 @@ def grade_efficiency(diameter: Values, cut_size: Values, steepness: Values) -> A
     return np.asarray(1.0 / (1.0 + np.power(cut_size / np.asarray(diameter), steepness)))
 
 
-def limit_load(dust_load: Values, cut_size: Values, median_size: Values) -> Array:
+LEAST_SURPLUS_LOAD = 2e-5  #: dust load from which anything can be a surplus [kg/kg]
+TURNING_LOAD = float(np.exp(-6.7))  #: below which the published limit load would call a larger share surplus [kg/kg]
+
+
+def limit_load(dust_load: Values, cut_size: Values, median_size: Values, factor: Values) -> Array:
     """c0L, the dust load an air stream can carry round the swirl [kg dust per kg air]; above it the surplus drops.
+
+    Parameters
+    ----------
+    dust_load : c0, at least `TURNING_LOAD` [kg dust per kg air]
+    cut_size : d50, the size kept by half [m]
+    median_size : d_med of the dust that enters, by mass [m]
+    factor : 0.025 as published [-]
+
+    Notes
+    -----
+    0.025 (d50/d_med)(10 c0)^k, k = 0.15 for c0 >= 0.1, else −0.11 − 0.10 ln c0 (Muschelknautz).
+    """
+    c0 = np.asarray(dust_load, dtype=float)
+    k = np.where(c0 >= 0.1, 0.15, -0.11 - 0.10 * np.log(c0))
+    return np.asarray(factor * (cut_size / median_size) * np.power(10.0 * c0, k))
+
+
+def surplus_share(dust_load: Values, cut_size: Values, median_size: Values, factor: Values) -> Array:
+    """Share of the dust that is more than the swirl can carry, and drops at once whatever its size [-].
 
     Parameters
     ----------
     dust_load : c0 [kg dust per kg air]
     cut_size : d50, the size kept by half [m]
-    median_size : d_med of the dust, by mass [m]
+    median_size : d_med of the dust that enters, by mass [m]
+    factor : 0.025 as published [-]
 
     Notes
     -----
-    0.025 (d50/d_med)(10 c0)^k, k = 0.15 for c0 >= 0.1, else −0.11 − 0.10 ln c0 (Muschelknautz). Not applied below
-    c0 = 2e-5, where it returns c0 itself.
+    1 − c0L/c0, never negative. Below c0* = e^(−6.7) the published limit would make it rise again as dust gets less;
+    there it is that at c0* times ln(c0/2e-5)/ln(c0*/2e-5), 0 from 2e-5 down, so that more dust is never kept worse.
     """
     c0 = np.asarray(dust_load, dtype=float)
-    safe = np.maximum(c0, 2e-5)
-    k = np.where(safe >= 0.1, 0.15, -0.11 - 0.10 * np.log(safe))
-    limit = 0.025 * (cut_size / median_size) * np.power(10.0 * safe, k)
-    return np.asarray(np.where(c0 < 2e-5, c0, np.minimum(limit, c0)))
+    followed = np.maximum(c0, TURNING_LOAD)
+    share = np.maximum(1.0 - limit_load(followed, cut_size, median_size, factor) / followed, 0.0)
+    fading = np.log(np.maximum(c0, LEAST_SURPLUS_LOAD) / LEAST_SURPLUS_LOAD)
+    return np.asarray(share * np.minimum(fading / np.log(TURNING_LOAD / LEAST_SURPLUS_LOAD), 1.0))

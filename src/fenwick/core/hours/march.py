@@ -2,48 +2,45 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, fields
 from itertools import pairwise
 
 import numpy as np
 
-from fenwick.core.arrays import Array, one_value
-from fenwick.core.dust.vacuum_path import clean_medium
-from fenwick.core.formulas.filtering import caked_penetration
-from fenwick.core.hours.ageing import HOUR, INLINE, LOADS, AgeingMap, Course, Filters, cake_of_sizes, tank_passes
+from fenwick.core.arrays import Array, Values
+from fenwick.core.formulas.filtering import buried_loss, caked_penetration, tank_drop_share
+from fenwick.core.formulas.sizes import SIZES
+from fenwick.core.hours.ageing import HOUR, INLINE, LOADS, AgeingMap
+from fenwick.core.hours.course import Course, Filters
+from fenwick.core.line.filters import BAG, cake_of_sizes, cakes_wall, clean_medium
 
-STEPS = 72
-FIRST = 1e-4  #: of all the hours, the first step
-PLACES = np.arange(LOADS.size)
+STEPS = 96
+FIRST = 1e-5  #: of all the hours, the first step
 
 
 @dataclass(frozen=True)
 class _State:
-    """Cakes and loads of every course, shape (s,) [Pa s/m] and [kg/m^2]."""
+    """Cakes, loads and masses of every course, shape (s,) [Pa s/m], [kg/m^2] and [kg]."""
 
     cake: Array
     load: Array
     bag_cake: Array
     bag_load: Array
     inline_cake: Array
+    inline_load: Array
+    dropped: Array
+    bagged: Array
 
-    def moved(self, rates: _State, seconds: float, full: float) -> _State:
-        """After a while at those rates; full pleats take no more."""
-        own = np.clip((full - self.load) / np.maximum(rates.load * seconds, 1e-300), 0.0, 1.0) * seconds
-        bag = np.clip((full - self.bag_load) / np.maximum(rates.bag_load * seconds, 1e-300), 0.0, 1.0) * seconds
-        return _State(
-            self.cake + own * rates.cake,
-            self.load + own * rates.load,
-            self.bag_cake + bag * rates.bag_cake,
-            self.bag_load + bag * rates.bag_load,
-            self.inline_cake + seconds * rates.inline_cake,
-        )
+    def moved(self, rates: _State, seconds: float) -> _State:
+        """After a while at those rates."""
+        return _State(*(getattr(self, f.name) + seconds * getattr(rates, f.name) for f in fields(self)))
 
 
 @dataclass(frozen=True)
 class _Reaches:
     """Of the dust made, by size [-], each of shape (60, s)."""
 
+    in_tank: Array
     in_bag: Array
     on_filter: Array
     past_all: Array
@@ -55,11 +52,13 @@ class _Laws:
 
     mapped: AgeingMap
     filters: Filters
-    k2: Array  #: of each size, shape (60, 1) [1/s]
+    k2: Array  #: of each size, shape (60, 1 or s) [1/s]
+    bag_k2: Array  #: likewise, on a bag's wall
     tank_passes: Array  #: likewise [-]
     clean_bag: Array
     clean_filter: Array
-    cake: float  #: that lets 37 % of the fine dust past [kg/m^2]
+    cake: Values  #: that lets 37 % of the fine dust past [kg/m^2]
+    full: Values  #: load that fills pleats [kg/m^2]
 
     @staticmethod
     def of(mapped: AgeingMap, filters: Filters) -> _Laws:
@@ -69,47 +68,63 @@ class _Laws:
             mapped,
             filters,
             cake_of_sizes(rules),
-            tank_passes(rules),
-            clean_medium("bag", rules),
-            clean_medium(filters.kind, rules),
-            one_value(rules["filter.cake"]),
+            np.asarray(cake_of_sizes(rules) * cakes_wall(BAG, rules)),
+            np.asarray(1.0 - tank_drop_share(SIZES, rules["filter.tank-drop"])),
+            clean_medium("bag", SIZES, rules),
+            clean_medium(filters.kind, SIZES, rules),
+            rules["filter.cake"],
+            rules["filter.full"],
         )
 
     def coefficient(self, state: _State) -> Array:
         """c of every course [Pa s/m^3]; the fan curve holds the clean filter, not the clean bag."""
-        area, bag_area = self.filters.area, self.filters.bag_area
-        bag = (self.mapped.rules["filter.k1-bag"] + state.bag_cake) / np.maximum(bag_area, 1e-9)
-        own = state.cake / np.maximum(area, 1e-9)
+        area, bag_area, rules = self.filters.area, self.filters.bag_area, self.mapped.rules
+        bag = (rules["filter.k1-bag"] + state.bag_cake) / np.maximum(bag_area, 1e-9)
+        clean = rules[f"filter.k1-{self.filters.kind}"]
+        own = (state.cake + buried_loss(clean, state.load, self.full)) / np.maximum(area, 1e-9)
         return np.asarray(np.where(area > 0.0, own, 0.0) + np.where(bag_area > 0.0, bag, 0.0))
+
+    def inline(self, state: _State) -> Array:
+        """What the dust on the in-line filter costs [Pa s/m]."""
+        medium = self.mapped.inline_filter
+        if medium is None:
+            return state.inline_cake
+        clean = self.mapped.rules[f"filter.k1-{medium.kind}"]
+        return np.asarray(state.inline_cake + buried_loss(clean, state.inline_load, self.full))
 
     def reaches(self, load: Array, state: _State) -> _Reaches:
         """Where the dust of each course ends behind the separator."""
-        past = _at(self.mapped, self.mapped.past, load, state.inline_cake)
+        past = _at(self.mapped, self.mapped.past, load, self.inline(state))
         bagged, filtered = self.filters.bag_area > 0.0, self.filters.area > 0.0
         through_bag = caked_penetration(self.clean_bag, state.bag_load, self.cake)
         in_bag = np.where(bagged, past * (1.0 - through_bag), 0.0)
-        rest = past * np.where(bagged, through_bag, self.tank_passes)
+        in_tank = np.where(bagged, 0.0, past * (1.0 - self.tank_passes))
+        rest = past - in_bag - in_tank
         through = np.where(filtered, caked_penetration(self.clean_filter, state.load, self.cake), 1.0)
-        return _Reaches(in_bag, rest * (1.0 - through), rest * through)
+        return _Reaches(in_tank, in_bag, rest * (1.0 - through), rest * through)
 
     def rates(self, load: Array, state: _State, reaches: _Reaches) -> _State:
         """How fast cakes and loads grow."""
-        cake, mass = self._growth(reaches.on_filter, self.filters.area)
-        bag_cake, bag_mass = self._growth(reaches.in_bag, self.filters.bag_area)
-        inline = np.zeros_like(cake)
-        if self.mapped.inline_area is not None:
-            held = _at(self.mapped, self.mapped.inline, load, state.inline_cake)
-            inline, _ = self._growth(held, np.full_like(cake, self.mapped.inline_area))
-        return _State(cake, mass, bag_cake, bag_mass, inline)
+        rate, nothing = self.mapped.rate, np.zeros_like(load)
+        cake, mass = self._growth(reaches.on_filter, self.k2, self.filters.area)
+        bag_cake, bag_mass = self._growth(reaches.in_bag, self.bag_k2, self.filters.bag_area)
+        inline, inline_mass = nothing, nothing
+        if self.mapped.inline_filter is not None:
+            held = _at(self.mapped, self.mapped.inline, load, self.inline(state))
+            inline, inline_mass = self._growth(held, self.k2, self.mapped.inline_filter.area)
+        dropped, bagged = (rate * np.sum(part, axis=0) for part in (reaches.in_tank, reaches.in_bag))
+        return _State(cake, mass, bag_cake, bag_mass, inline, inline_mass, dropped + nothing, bagged + nothing)
 
-    def _growth(self, share: Array, area: Array) -> tuple[Array, Array]:
+    def _growth(self, share: Array, k2: Array, area: Values) -> tuple[Array, Array]:
         a_second = self.mapped.rate * share / np.maximum(area, 1e-9)
-        return np.sum(self.k2 * a_second, axis=0), np.sum(a_second, axis=0)
+        return np.sum(k2 * a_second, axis=0), np.sum(a_second, axis=0)
 
     def look(self, load: Array, state: _State, reaches: _Reaches) -> tuple[Array, ...]:
         """What a course shows at this moment, in the order of `Course`."""
         shown = np.stack([self.mapped.flow, self.mapped.suction, self.mapped.speed, self.mapped.kept])
-        return (*_at(self.mapped, shown, load, state.inline_cake), state.load, np.sum(reaches.past_all, axis=0))
+        past = np.sum(reaches.past_all, axis=0)
+        told = _at(self.mapped, shown, load, self.inline(state))
+        return (*told, state.load, past, state.cake, state.dropped, state.bagged)
 
 
 def march(mapped: AgeingMap, filters: Filters, hours: float) -> Course:
@@ -117,14 +132,15 @@ def march(mapped: AgeingMap, filters: Filters, hours: float) -> Course:
 
     Parameters
     ----------
-    mapped : the line over its loads
+    mapped : the line over its loads; of m variants, with one course for each
     filters : of every course
     hours : above 0 [h]
     """
     time = np.concatenate([[0.0], np.geomspace(FIRST * hours, hours, STEPS - 1)])
-    laws, none = _Laws.of(mapped, filters), np.zeros_like(filters.area)
-    state = _State(filters.cake + none, filters.held + none, none, none, none)
-    full = one_value(mapped.rules["filter.full"])
+    laws, none = _Laws.of(mapped, filters), np.zeros(np.broadcast_shapes(filters.area.shape, mapped.flow.shape[-1:]))
+    bag_cake = none if filters.bag_cake is None else filters.bag_cake + none
+    bag_load = none if filters.bag_held is None else filters.bag_held + none
+    state = _State(filters.cake + none, filters.held + none, bag_cake, bag_load, none, none, none, none)
     seen = []
     for before, after in pairwise(time):
         step = (after - before) * HOUR
@@ -132,11 +148,11 @@ def march(mapped: AgeingMap, filters: Filters, hours: float) -> Course:
         reaches = laws.reaches(load, state)
         seen.append(laws.look(load, state, reaches))
         slope = laws.rates(load, state, reaches)
-        guess = state.moved(slope, step, full)
+        guess = state.moved(slope, step)
         load = laws.coefficient(guess)
         again = laws.rates(load, guess, laws.reaches(load, guess))
-        mean = _State(**{k: 0.5 * (v + getattr(again, k)) for k, v in slope.__dict__.items()})
-        state = state.moved(mean, step, full)
+        mean = _State(*(0.5 * (getattr(slope, f.name) + getattr(again, f.name)) for f in fields(slope)))
+        state = state.moved(mean, step)
     load = laws.coefficient(state)
     seen.append(laws.look(load, state, laws.reaches(load, state)))
     columns = (np.stack(values) for values in zip(*seen, strict=True))
@@ -144,15 +160,17 @@ def march(mapped: AgeingMap, filters: Filters, hours: float) -> Course:
 
 
 def _at(mapped: AgeingMap, values: Array, load: Array, inline: Array) -> Array:
-    """Values of the map, shape (…, inline, loads), at a load and an in-line cake of each course: (…, s)."""
-    x = np.interp(load, LOADS, PLACES)
-    j = np.minimum(x.astype(int), LOADS.size - 2)
-    u = x - j
-    if mapped.inline_area is None:
-        return np.asarray(values[..., 0, j] * (1.0 - u) + values[..., 0, j + 1] * u)
+    """Values of the map, shape (…, inline, loads, m), at a load and an in-line cake of each course: (…, s)."""
+    column = np.arange(load.size) if values.shape[-1] > 1 else np.zeros(load.size, dtype=int)
+    j = np.clip(np.searchsorted(LOADS, load, side="right") - 1, 0, LOADS.size - 2)
+    # air goes with about 1/(c + c_half): drawn straight over that, the grid is close enough to it
+    ends = [1.0 / (np.minimum(c, LOADS[-1]) + mapped.half) for c in (LOADS[j], load, LOADS[j + 1])]
+    u = (ends[0] - ends[1]) / (ends[0] - ends[2])
+    if mapped.inline_filter is None:
+        return np.asarray(values[..., 0, j, column] * (1.0 - u) + values[..., 0, j + 1, column] * u)
     y = np.interp(inline, INLINE, np.arange(INLINE.size))
     i = np.minimum(y.astype(int), INLINE.size - 2)
     v = y - i
-    low = values[..., i, j] * (1.0 - u) + values[..., i, j + 1] * u
-    high = values[..., i + 1, j] * (1.0 - u) + values[..., i + 1, j + 1] * u
+    low = values[..., i, j, column] * (1.0 - u) + values[..., i, j + 1, column] * u
+    high = values[..., i + 1, j, column] * (1.0 - u) + values[..., i + 1, j + 1, column] * u
     return np.asarray(low * (1.0 - v) + high * v)

@@ -8,14 +8,16 @@ import numpy as np
 
 from fenwick.core.arrays import one_value
 from fenwick.core.components.vacuum import FilterMedium, Vacuum
-from fenwick.core.hours.ageing import AgeingMap, Course, Filters, ageing_map, bin_hours, without_separators
+from fenwick.core.dust.cakes import with_cakes
+from fenwick.core.hours.ageing import AgeingMap, ageing_map, bin_hours, without_separators
+from fenwick.core.hours.course import Course, Filters
+from fenwick.core.hours.lives import LONG, Lives, Prices, Reckoned, VacuumRoom, cost_per_hour, lives, payback_hours
 from fenwick.core.hours.march import march
 from fenwick.core.judging.check import ACT, OK, WATCH
+from fenwick.core.line.filters import BAG, OWN, bag_area, bag_volume, cake_on, tank_volume
 from fenwick.core.line.line import Line
-from fenwick.core.line.rows import cake_resistance
 from fenwick.core.rules import RuleBook
 
-LONG = 1000.0  #: hours of work beyond which nothing is followed [h]
 AREAS = np.geomspace(0.02, 4.0, 13)  #: of filters tried [m^2]
 
 
@@ -26,9 +28,8 @@ class UpkeepWay:
     id: str  #: with, without, other-bag
     bag_area: float  #: 0: no bag [m^2]
     course: Course  #: one column
-    life: float  #: until the air is down by a quarter [h]; inf beyond `LONG`
+    lives: Lives  #: likewise
     exhaust: float  #: of the dust made, through the filter when it is clean [-]
-    cleaned: Cleanings | None  #: of its filter; None where it lasts no time, or a bag takes the dust
     cost: float | None  #: filters and bags for an hour of work, in the shop's money; None: a price is not known
 
     @property
@@ -36,26 +37,15 @@ class UpkeepWay:
         """Air with clean filters [m^3/s]."""
         return float(self.course.flow[0, 0])
 
-
-@dataclass(frozen=True)
-class Cleanings:
-    """A filter cleaned each time the air is down by a quarter, until that comes too soon."""
-
-    between: tuple[float, ...]  #: hours of work, the first from new [h]
+    @property
+    def life(self) -> float:
+        """Until the air is down by a quarter, or the bag is full [h]; inf beyond `LONG`."""
+        return float(self.lives.first[0])
 
     @property
-    def total(self) -> float:
-        """Hours a filter lasts [h]."""
-        return float(sum(self.between))
-
-
-@dataclass(frozen=True)
-class Prices:
-    """In the shop's money; None where not known."""
-
-    filter: float | None = None
-    bag: float | None = None
-    separator: float | None = None
+    def tank_full(self) -> float:
+        """Until the vacuum's tank is full [h]; inf beyond `LONG`, or where a bag takes the dust."""
+        return float(self.lives.tank_full[0])
 
 
 @dataclass(frozen=True)
@@ -65,7 +55,7 @@ class Upkeep:
     with_it: UpkeepWay
     without: UpkeepWay | None  #: None where it has no separator
     other_bag: UpkeepWay | None  #: with a bag where it has none, and the reverse
-    now: Course | None  #: from how the filter is today; None where that is clean
+    now: Course | None  #: from how filter and bag are today; None where both are clean
     now_left: float | None  #: hours until the air is down by a quarter [h]
     today: float  #: air today over the air with a clean filter [-]
     exhaust_today: float  #: of the dust made, through the filter as it is [-]
@@ -94,20 +84,19 @@ def upkeep(
     -------
     None where the dust, its amount, the hood or a filter is not known.
     """
-    mapped, prices = ageing_map(line, port), prices or Prices()
+    mapped, reckoned = ageing_map(line, port), (prices or Prices()).reckoned()
     if mapped is None:
         return None
     vacuum, rules = line.vacuum, line.rules
-    bare = without_separators(line)
-    mapped_bare = ageing_map(bare, port) if line.stages else None
-    bag = one_value(vacuum.bag.area) if vacuum.bag is not None else 0.0
-    other = 0.0 if bag else one_value(rules["bag.area"])
-    with_it = _way("with", mapped, vacuum, bag, prices)
-    swapped = _way("other-bag", mapped, vacuum, other, prices) if vacuum.filter is not None else None
-    without = None if mapped_bare is None else _way("without", mapped_bare, vacuum, bag, prices)
-    held = vacuum.filter if vacuum.filter is not None and one_value(vacuum.filter.held) > 0.0 else None
-    now = march(mapped, _filters(vacuum, bag, held, line), LONG) if held is not None else None
-    full, pays = bin_hours(mapped, line), payback_hours(with_it, without, prices.separator)
+    mapped_bare = ageing_map(without_separators(line), port) if line.stages else None
+    bag = own_bag(vacuum)
+    with_it = _way("with", mapped, vacuum, bag, reckoned)
+    swapped = (
+        _way("other-bag", mapped, vacuum, other_bag(vacuum, rules), reckoned) if vacuum.filter is not None else None
+    )
+    without = None if mapped_bare is None else _way("without", mapped_bare, vacuum, bag, reckoned)
+    now = march(mapped, filters_now(line), LONG) if _loaded(vacuum) else None
+    full, pays = bin_hours(mapped, line), _payback(with_it, without, reckoned)
     clean, today = with_it.flow, with_it.flow if now is None else float(now.flow[0, 0])
     return Upkeep(
         with_it=with_it,
@@ -126,24 +115,80 @@ def upkeep(
     )
 
 
-def _filters(vacuum: Vacuum, bag: float, held: FilterMedium | None = None, line: Line | None = None) -> Filters:
-    """One course's filters, clean or as they are."""
-    own = vacuum.filter
-    load, cake = 0.0, 0.0
-    if held is not None and line is not None:
-        load, cake = one_value(held.load), one_value(cake_resistance(held, line))
+def own_bag(vacuum: Vacuum) -> float:
+    """Area of the bag in a vacuum [m^2]; 0 without one."""
+    return one_value(vacuum.bag.area) if vacuum.bag is not None else 0.0
+
+
+def other_bag(vacuum: Vacuum, rules: RuleBook) -> float:
+    """Area of the bag that a vacuum without one could have [m^2]; 0 for one with a bag: then it is dropped."""
+    return 0.0 if vacuum.bag is not None else one_value(bag_area(bag_volume(vacuum, rules), rules))
+
+
+def room_in(vacuum: Vacuum, bag: float, rules: RuleBook) -> VacuumRoom:
+    """What a vacuum takes with a bag, or without.
+
+    Parameters
+    ----------
+    vacuum, rules : whose tank it is
+    bag : area of its bag, 0 without one [m^2]
+    """
+    return VacuumRoom(None, bag_volume(vacuum, rules)) if bag > 0.0 else VacuumRoom(tank_volume(vacuum, rules), None)
+
+
+def clean_filters(vacuum: Vacuum, bag: float, courses: int = 1) -> Filters:
+    """Clean filters of some courses; `bag` is the area of the bag, 0 without one [m^2].
+
+    Parameters
+    ----------
+    vacuum : whose filter it is
+    bag : area of its bag [m^2]
+    courses : how many [-]
+    """
+    own, none = vacuum.filter, np.zeros(courses)
     area = 0.0 if own is None else one_value(own.area)
-    return Filters(
-        "paper" if own is None else own.kind, np.array([area]), np.array([bag]), np.array([load]), np.array([cake])
-    )
+    return Filters("paper" if own is None else own.kind, none + area, none + bag, none, none)
 
 
-def _way(name: str, mapped: AgeingMap, vacuum: Vacuum, bag: float, prices: Prices) -> UpkeepWay:
-    course = march(mapped, _filters(vacuum, bag), LONG)
-    life = float(course.life(one_value(mapped.rules["filter.down"]))[0])
-    cleaned = None if bag > 0.0 else cleanings(life, mapped.rules)
-    cost = cost_per_hour(life, bag > 0.0, cleaned, prices)
-    return UpkeepWay(name, bag, course, life, float(course.exhaust[0, 0]), cleaned, cost)
+def coated(vacuum: Vacuum) -> bool:
+    """Whether its filter has a film that a cake comes off more easily."""
+    return vacuum.filter is not None and vacuum.filter.coated
+
+
+def _loaded(vacuum: Vacuum) -> bool:
+    media = (vacuum.filter, vacuum.bag)
+    return any(medium is not None and one_value(medium.held) > 0.0 for medium in media)
+
+
+def filters_now(line: Line) -> Filters:
+    """One course's filters as they are today: each with the resistance that it has on the line."""
+    line = with_cakes(line)
+    vacuum = line.vacuum
+
+    def held(medium: FilterMedium | None, place: str) -> tuple[float, float]:
+        if medium is None:
+            return 0.0, 0.0
+        return one_value(medium.load), one_value(cake_on(medium, line, place))
+
+    load, cake = held(vacuum.filter, OWN)
+    bag_load, bag_cake = held(vacuum.bag, BAG)
+    clean = clean_filters(vacuum, own_bag(vacuum))
+    arrays = [np.array([value]) for value in (load, cake, bag_load, bag_cake)]
+    return Filters(clean.kind, clean.area, clean.bag_area, *arrays)
+
+
+def _way(name: str, mapped: AgeingMap, vacuum: Vacuum, bag: float, prices: Reckoned) -> UpkeepWay:
+    filters = clean_filters(vacuum, bag)
+    course = march(mapped, filters, LONG)
+    found = lives(mapped, course, filters, room_in(vacuum, bag, mapped.rules), coated(vacuum))
+    cost = cost_per_hour(found, bag > 0.0, prices)
+    return UpkeepWay(name, bag, course, found, float(course.exhaust[0, 0]), None if cost is None else one_value(cost))
+
+
+def _payback(with_it: UpkeepWay, without: UpkeepWay | None, prices: Reckoned) -> float | None:
+    costs = [None if way is None or way.cost is None else np.array([way.cost]) for way in (with_it, without)]
+    pays = payback_hours(costs[0], costs[1], prices.separator)
+    return None if pays is None else one_value(pays)
 
 
 def _left(now: Course, clean: float, rules: RuleBook) -> float:
@@ -158,36 +203,15 @@ def _smallest(mapped: AgeingMap, vacuum: Vacuum, bag: float, wanted: float) -> f
     assert vacuum.filter is not None
     none = np.zeros_like(AREAS)
     tried = Filters(vacuum.filter.kind, AREAS, none + bag, none, none)
-    lives = march(mapped, tried, max(wanted, 0.1) * 4.0).life(one_value(mapped.rules["filter.down"]))
-    good = np.flatnonzero(lives >= wanted)
+    found = march(mapped, tried, max(wanted, 0.1) * 4.0).life(one_value(mapped.rules["filter.down"]))
+    good = np.flatnonzero(found >= wanted)
     if good.size == 0:
         return None
     k = int(good[0])
-    if k == 0 or not np.isfinite(lives[k]):
+    if k == 0 or not np.isfinite(found[k]):
         return float(AREAS[k])
-    low, high = np.log(lives[k - 1]), np.log(lives[k])
+    low, high = np.log(found[k - 1]), np.log(found[k])
     return float(np.exp(np.interp(np.log(wanted), [low, high], np.log(AREAS[k - 1 : k + 1]))))
-
-
-def cleanings(life: float, rules: RuleBook) -> Cleanings | None:
-    """How often a filter is worth cleaning, each cleaning leaving some of the cake in it; None where it lasts no time.
-
-    A life that was not followed to its end counts as `LONG`.
-
-    Parameters
-    ----------
-    life : hours between two cleanings [h]; inf where it was not followed to its end
-    """
-    life = min(life, LONG)
-    if life <= 0.0:
-        return None
-    leaves, worn = one_value(rules["filter.blinds"]), one_value(rules["filter.worn"])
-    between: list[float] = []
-    share = 1.0
-    while share >= worn and len(between) < 100:
-        between.append(life * share)
-        share *= 1.0 - leaves
-    return Cleanings(tuple(between))
 
 
 def life_level(life: float, wanted: float, rules: RuleBook) -> int:
@@ -213,35 +237,3 @@ def cake_level(today: float, rules: RuleBook) -> int:
     if today < one_value(rules["filter.down"]):
         return ACT
     return WATCH if today < one_value(rules["filter.leave"]) else OK
-
-
-def cost_per_hour(life: float, bagged: bool, cleaned: Cleanings | None, prices: Prices) -> float | None:
-    """Filters and bags for an hour of work, in the shop's money; None where a price or the life is not known.
-
-    A bag is thrown away when the air is down by a quarter; a filter is cleaned then, and replaced when worn out.
-
-    Parameters
-    ----------
-    life : until the air is down by a quarter [h]
-    bagged : whether a bag takes the dust
-    cleaned : how the filter fares without one
-    prices : as far as they are known
-    """
-    if bagged:
-        return None if prices.bag is None or life <= 0.0 else prices.bag / min(life, LONG)
-    return None if cleaned is None or prices.filter is None else prices.filter / cleaned.total
-
-
-def payback_hours(with_it: UpkeepWay, without: UpkeepWay | None, price: float | None) -> float | None:
-    """Hours of work after which a separator of a price, in the shop's money, has paid for itself [h].
-
-    inf never; None where that cannot be told.
-
-    Parameters
-    ----------
-    price : of the separator [the shop's money]; None: not known
-    """
-    if without is None or price is None or with_it.cost is None or without.cost is None:
-        return None
-    saved = without.cost - with_it.cost
-    return price / saved if saved > 0.0 else float("inf")

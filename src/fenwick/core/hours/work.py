@@ -7,9 +7,10 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from fenwick.core.arrays import Array, one_value
+from fenwick.core.arrays import one_value
 from fenwick.core.dust.fate import ENDS, Fate
 from fenwick.core.dust.separation import fill_mark
+from fenwick.core.formulas.sizes import share_below
 from fenwick.core.judging.assess import Assessment, assess
 from fenwick.core.line.line import Line
 from fenwick.core.line.ports import line_alone
@@ -95,19 +96,18 @@ def _share(fate: Fate | None, end: str) -> float:
     return 0.0 if fate is None else float(fate.share(end)[0])
 
 
-def by_class(fate: Fate, sizes: Array, limits: tuple[float, float]) -> list[tuple[float, dict[str, float]]]:
+def by_class(fate: Fate, limits: tuple[float, float]) -> list[tuple[float, dict[str, float]]]:
     """(share of the dust made, shares of it by end) of the fine, the middle and the coarse dust [-].
 
     Parameters
     ----------
     fate : the first variant counts
-    sizes : of the grains, shape (60, 1) [m]
     limits : fine up to the first, coarse above the second [m]
     """
-    fine, coarse = sizes[:, 0] <= limits[0], sizes[:, 0] > limits[1]
+    fine, coarse = share_below(limits[0])[:, 0], 1.0 - share_below(limits[1])[:, 0]
     classes = []
-    for inside in (fine, ~fine & ~coarse, coarse):
-        masses = {end: float(np.sum(np.where(inside, share[:, 0], 0.0))) for end, share in fate.by_size.items()}
+    for inside in (fine, 1.0 - fine - coarse, coarse):
+        masses = {end: float(np.sum(inside * share[:, 0])) for end, share in fate.by_size.items()}
         total = sum(masses.values())
         classes.append((total, {end: mass / total if total > 0.0 else 0.0 for end, mass in masses.items()}))
     return classes

@@ -5,16 +5,19 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from fenwick.core.arrays import Array
+from fenwick.core.dust.cakes import settled_point
 from fenwick.core.dust.capture import Capture, capture
+from fenwick.core.dust.caught import Arriving, arriving
 from fenwick.core.dust.fate import Fate, fate
 from fenwick.core.dust.separation import Separation, separations
 from fenwick.core.dust.stream import Walk, walk_through
 from fenwick.core.judging.check import Check
 from fenwick.core.judging.checks import checks
-from fenwick.core.judging.passage import bridging_checks, lift_checks
+from fenwick.core.judging.passage import bed_checks, bridging_checks, lift_checks
 from fenwick.core.judging.strength import Collapse, weakest_bin
+from fenwick.core.line.beds import Beds, beds
 from fenwick.core.line.line import Line
-from fenwick.core.line.operating import OperatingPoint, operating_point
+from fenwick.core.line.operating import OperatingPoint
 from fenwick.core.line.transport import Transport, transport
 
 
@@ -24,9 +27,11 @@ class Assessment:
 
     point: OperatingPoint
     carrying: Transport | None  #: None where the dust is not known
+    beds: Beds | None  #: what settles in its runs; None where the dust is not known
     separations: tuple[Separation, ...]
     walk: Walk | None  #: of the dust through the stages; None where it is not known
     captures: tuple[Capture, ...]
+    arriving: Arriving | None  #: what the ports catch, where the branches join; None where the dust is not known
     fate: Fate | None
     collapse: Collapse | None  #: of the bin that folds first; None where no wall is known
     checks: tuple[Check, ...]
@@ -44,21 +49,27 @@ class Assessment:
 
 def assess(line: Line) -> Assessment:
     """Solve and judge a line for all its variants."""
-    point = operating_point(line)
-    stages = separations(line, point)
+    point = settled_point(line)
     captures = capture(line, point)
+    arrives = arriving(line, captures)
+    stages = separations(line, point, arrives)
+    walked = walk_through(line, arrives, stages)
     carrying = transport(line, point)
+    settled = beds(line, point, carrying)
     return Assessment(
         point=point,
         carrying=carrying,
+        beds=settled,
         separations=stages,
-        walk=walk_through(line, captures, stages),
+        walk=walked,
         captures=captures,
-        fate=fate(line, captures, stages),
+        arriving=arrives,
+        fate=fate(line, arrives, walked, stages),
         collapse=weakest_bin(line, point),
         checks=(
             *checks(line, point, carrying, stages, captures),
             *lift_checks(line, point),
             *bridging_checks(line, point),
+            *bed_checks(line, settled),
         ),
     )

@@ -79,8 +79,10 @@ def _flow_checks(line: Line, point: OperatingPoint, captures: tuple[Capture, ...
 
 
 def caught_level(port: Capture, line: Line) -> npt.NDArray[np.intp]:
-    """Level of the air speed where the dust is made, against what its release wants."""
-    return speed_level(port.velocity, port.needed, line)
+    """Level of all that is caught of a tool's dust."""
+    return graded(
+        port.tool_total < line.rules["verdict.caught-poor"], port.tool_total < line.rules["verdict.caught-good"]
+    )
 
 
 def speed_level(velocity: Array, needed: float, line: Line) -> npt.NDArray[np.intp]:

@@ -5,9 +5,9 @@ from __future__ import annotations
 import numpy as np
 
 from fenwick.core.arrays import one_value
-from fenwick.core.components.dust import HELD_BESIDES, SPARKING, Dust
+from fenwick.core.components.dust import GLOWING, HELD_BESIDES, Dust
 from fenwick.core.components.elements import Hose
-from fenwick.core.formulas.sizes import BREATHED, SIZES
+from fenwick.core.formulas.sizes import BREATHED, share_below
 from fenwick.core.judging.assess import Assessment
 from fenwick.core.judging.check import ACT, OK, WATCH, Check, fact, figure
 from fenwick.core.line.line import Line
@@ -39,12 +39,12 @@ def kinds_made(line: Line) -> list[Dust]:
 
 def burns(kind: str) -> bool:
     """Whether a kind of dust burns."""
-    return kind not in (*SPARKING, *MINERAL)
+    return kind not in (*GLOWING, *MINERAL)
 
 
 def _meet(kinds: list[Dust]) -> list[Check]:
     """Sparks or hot metal on one line with dust that burns."""
-    sparks = [dust.kind for dust in kinds if dust.kind in SPARKING]
+    sparks = [dust.kind for dust in kinds if dust.kind in GLOWING]
     fuel = [dust.kind for dust in kinds if burns(dust.kind)]
     return [fact("dust-meets", ACT, about=(sparks[0], fuel[0]))] if sparks and fuel else []
 
@@ -52,7 +52,7 @@ def _meet(kinds: list[Dust]) -> list[Check]:
 def _last_held(line: Line, kinds: list[Dust]) -> list[Check]:
     """Wood then sparks, or hot metal then wood; released by emptying and cleaning."""
     held, vacuum = line.vacuum.last_held, line.vacuum
-    sparks = [dust.kind for dust in kinds if dust.kind in SPARKING]
+    sparks = [dust.kind for dust in kinds if dust.kind in GLOWING]
     if held is None:
         return [fact("last-held", WATCH, "vacuum", (sparks[0],))] if sparks else []
     clash = [kind for kind in (dust.kind for dust in kinds) if _clash(held, kind)]
@@ -62,8 +62,8 @@ def _last_held(line: Line, kinds: list[Dust]) -> list[Check]:
 
 
 def _clash(held: str, kind: str) -> bool:
-    glows = held in SPARKING or held in HELD_BESIDES
-    return (glows and burns(kind)) or (not glows and burns(held) and kind in SPARKING)
+    glows = held in GLOWING or held in HELD_BESIDES
+    return (glows and burns(kind)) or (not glows and burns(held) and kind in GLOWING)
 
 
 def _fibre(line: Line, kinds: list[Dust]) -> list[Check]:
@@ -96,8 +96,8 @@ def _filter_class(line: Line, found: Assessment) -> list[Check]:
         return [fact("no-filter", WATCH if line.vacuum.exhaust_outdoors else ACT, "vacuum")]
     if found.fate is None:
         return []
-    fine = SIZES[:, 0] <= BREATHED
-    ends = {end: float(np.sum(found.fate.by_size[end][fine, 0])) for end in ("tank", "bag", "paper", "exhaust")}
+    fine = share_below(BREATHED)[:, 0]
+    ends = {end: float(np.sum(fine * found.fate.by_size[end][:, 0])) for end in ("tank", "bag", "paper", "exhaust")}
     reaches = sum(ends.values())
     if reaches <= 0.0:
         return []

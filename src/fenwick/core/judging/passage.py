@@ -12,8 +12,10 @@ from fenwick.core.components.dust import Dust
 from fenwick.core.components.elements import Element, Gate, Hose, Leak, Plate, Reducer
 from fenwick.core.components.separator import Separator, SlottedDisc
 from fenwick.core.components.wet import WetStage
-from fenwick.core.formulas.sizes import SIZES, terminal_velocity
+from fenwick.core.formulas.sizes import SIZES, all_densities, terminal_velocity
 from fenwick.core.judging.check import Check, graded
+from fenwick.core.line.beds import Beds
+from fenwick.core.line.catch import ahead_of_stages
 from fenwick.core.line.line import Leaf, Line
 from fenwick.core.line.operating import OperatingPoint
 
@@ -24,18 +26,13 @@ def largest_piece(dust: Dust) -> float:
     """The longest chip, or the size than which all but a hundredth of the mass is finer [m]."""
     if dust.longest_chip is not None:
         return dust.longest_chip
-    finer = np.cumsum(dust.weights[:, 0])
+    finer = np.cumsum(all_densities(dust.weights)[:, 0])
     return float(SIZES[np.searchsorted(finer, COARSEST * finer[-1])].item())
 
 
 def ahead_of_separator(line: Line, leaf: Leaf) -> list[Element]:
     """The parts that carry the whole dust of a tool: to the separator, or to the vacuum where there is none."""
-    parts = [part for branch in leaf.way for part in branch.elements]
-    for part in line.trunk:
-        if isinstance(part, Separator | WetStage):
-            break
-        parts.append(part)
-    return parts
+    return [*(part for branch in leaf.way for part in branch.elements), *ahead_of_stages(line)]
 
 
 def lift_checks(line: Line, point: OperatingPoint) -> list[Check]:
@@ -62,6 +59,22 @@ def lift_checks(line: Line, point: OperatingPoint) -> list[Check]:
                     )
                 )
     return found
+
+
+def bed_checks(line: Line, settled: Beds | None) -> list[Check]:
+    """The bed that leaves its run the least room for the longest chip, of those that grow in every variant."""
+    if settled is None or line.dust is None or not np.any(settled.share > 0.0):
+        return []
+    room = settled.passage / np.maximum(settled.least, 1e-9)
+    worst = np.argmin(np.where(settled.share > 0.0, room, np.inf), axis=0)
+    column = np.arange(worst.size)
+    passage, least, share = (values[worst, column] for values in (settled.passage, settled.least, settled.share))
+    chips = line.rules["chip.passage"] * (line.dust.longest_chip or 0.0)
+    first = int(worst[0])
+    notes = tuple(float(values[first, 0]) for values in (settled.volume, settled.suction, settled.share))
+    plugs = (share > 0.0) & (passage <= least)
+    level = graded(plugs, (share > 0.0) & (passage < chips))
+    return [Check("bed", level, passage, least, "length", settled.ids[first], notes=notes)]
 
 
 def bridging_checks(line: Line, point: OperatingPoint) -> list[Check]:

@@ -28,6 +28,8 @@ from fenwick.core.components.separator import Separator
 from fenwick.core.components.wet import WetStage
 from fenwick.core.formulas import fittings
 from fenwick.core.formulas.fittings import bore_area
+from fenwick.core.line.catch import Catch
+from fenwick.core.line.filters import BAG, OWN, filter_law
 from fenwick.core.line.line import Line
 from fenwick.core.line.network import Network, Node, Row, Segment, stack_rows
 from fenwick.core.line.rows import (
@@ -35,7 +37,6 @@ from fenwick.core.line.rows import (
     bin_leak_id,
     bore_change,
     entry_loss,
-    filter_law,
     plain_row,
     straight_row,
     swirl_row,
@@ -51,10 +52,11 @@ VACUUM_ID = "vacuum"
 class _Layout:
     """Collects rows and segments while walking with the air."""
 
-    def __init__(self, line: Line) -> None:
-        self.line = line
+    def __init__(self, line: Line, catch: Catch) -> None:
+        self.line, self.catch = line, catch
         self.rows: list[Row] = []
         self.segments: list[Segment] = []
+        self.entries: list[int] = []  #: rows of the ports' entries, in the order of the leaves
         self._open(None, 1.0)
 
     def _open(self, node: Node | None, bore: Values, at: str = "") -> None:
@@ -91,9 +93,9 @@ class _Layout:
         self.bore, self.at = bore_out, row.id
 
 
-def lay_out(line: Line) -> Network:
-    """The network of a line, for all its variants at once."""
-    layout = _Layout(line)
+def lay_out(line: Line, catch: Catch) -> Network:
+    """The network of a line, for all its variants at once; `catch` is what its hoods catch."""
+    layout = _Layout(line, catch)
     _add_group(layout, line.branches, line.trunk, line.junction_bore, JUNCTION_ID)
     for element in line.trunk:
         _add_element(layout, element)
@@ -136,6 +138,7 @@ def _add_branch(layout: _Layout, branch: Branch) -> None:
     if branch.port is not None:
         port = branch.port
         k = entry_loss(port, layout.line.rules) * layout.line.rules["entry.reading"]
+        layout.entries.append(len(layout.rows))
         layout.add(plain_row(f"{branch.id}:entry", "entry", port.bore, k), port.bore, port.bore)
     else:
         _add_group(layout, branch.branches, branch.elements, branch.junction_bore, f"{branch.id}:junction")
@@ -165,7 +168,9 @@ def _add_separator(layout: _Layout, separator: Separator) -> None:
         k = fittings.plate_loss(separator.hose_bore, separator.window_area)
         window = plain_row(window_id(separator.id), "window", separator.hose_bore, k)
         layout.add(window, separator.hose_bore, separator.hose_bore)
-    layout.add(swirl_row(separator, layout.line), separator.hose_bore, separator.outlet_bore)
+    layout.add(
+        swirl_row(separator, layout.line, layout.catch, layout.entries), separator.hose_bore, separator.outlet_bore
+    )
     layout.leak(bin_leak_id(separator.id), bin_leak_area(separator, layout.line.rules))
     if isinstance(separator, OneBody):
         layout.leak(f"{separator.id}:deck", separator.deck_leak)
@@ -176,7 +181,7 @@ def _add_vacuum(layout: _Layout) -> None:
     if vacuum.inlet_bore is not None:
         bore = vacuum.inlet_bore
         layout.add(plain_row(f"{VACUUM_ID}:inlet", "inlet", bore, 0.0), bore, bore)
-    for name, medium in (("bag", vacuum.bag), ("filter", vacuum.filter)):
+    for place, medium in ((BAG, vacuum.bag), (OWN, vacuum.filter)):
         if medium is not None:
-            row = plain_row(f"{VACUUM_ID}:{name}", "filter", bore, 0.0)
-            layout.add(replace(row, law=filter_law(medium, layout.line, clean_too=name == "bag")), bore, bore)
+            row = plain_row(f"{VACUUM_ID}:{place}", "filter", bore, 0.0)
+            layout.add(replace(row, law=filter_law(medium, layout.line, place)), bore, bore)

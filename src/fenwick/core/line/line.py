@@ -3,8 +3,9 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from functools import cached_property
+from typing import Any
 
 import numpy as np
 
@@ -71,6 +72,12 @@ class Line:
     def variants(self) -> int:
         """How many variants this line describes [-]."""
         return variant_count(self)
+
+    def alike(self, **changes: Any) -> Line:
+        """The line with changes that leave the number of its variants as it is: then that need not be counted again."""
+        changed = replace(self, **changes)
+        changed.__dict__["variants"] = self.variants
+        return changed
 
     @cached_property
     def leaves(self) -> tuple[Leaf, ...]:

@@ -14,8 +14,9 @@ import numpy.typing as npt
 
 from fenwick.core.arrays import Array, Values
 
-#: resistance of a row that is not a plain K, from its mass flow and mean density: Δp/ṁ² [Pa s^2/kg^2]
-SpecialLaw = Callable[[Array, Array], Array]
+#: resistance of a row that is not a plain K, from its mass flow and mean density and the mass flows of all rows
+#: [kg/s, kg/m^3, kg/s of shape (rows, n)]: Δp/ṁ² [Pa s^2/kg^2]
+SpecialLaw = Callable[[Array, Array, Array], Array]
 
 
 @dataclass(frozen=True)

@@ -8,6 +8,7 @@ import numpy as np
 
 from fenwick.core.arrays import Array, Values, join_variants, take_variants
 from fenwick.core.formulas.fittings import bore_area
+from fenwick.core.line.catch import Catch
 from fenwick.core.line.layout import lay_out
 from fenwick.core.line.line import Line
 from fenwick.core.line.solver import Fan, Flows, RoomAir, solve_network
@@ -48,6 +49,7 @@ class OperatingPoint:
     flow: Array  #: at the vacuum, local density [m^3/s]
     room_density: Array  #: [kg/m^3]
     sealed_suction: Array  #: with everything shut [Pa]
+    caught: Array  #: dust that enters the first stage, or the vacuum [kg/s]; 0 where it is not known
     residual: Array  #: [Pa]
     passes: int
 
@@ -75,7 +77,8 @@ def _solve_chunk(line: Line, n: int) -> OperatingPoint:
 
     density = per_variant(site.density)
     fan = Fan(curve, density)
-    network = lay_out(line)
+    catch = Catch(line)
+    network = lay_out(line, catch)
     flows = solve_network(network, fan, RoomAir(site.pressure, site.temperature, site.viscosity))
     stations = _stations(network.ids, network.kinds, network.area_out, flows)
     entries = [network.ids.index(f"{leaf.id}:entry") for leaf in line.leaves]
@@ -95,6 +98,7 @@ def _solve_chunk(line: Line, n: int) -> OperatingPoint:
         flow=flows.fan_mass_flow / flows.density_out[-1],
         room_density=density,
         sealed_suction=per_variant(curve.sealed_in_room(density)),
+        caught=per_variant(catch.rate(port_flow)),
         residual=flows.residual,
         passes=flows.passes,
     )

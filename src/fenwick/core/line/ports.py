@@ -2,16 +2,15 @@
 
 from __future__ import annotations
 
-from collections.abc import Collection
-from dataclasses import dataclass, replace
+from collections.abc import Callable, Collection
+from dataclasses import replace
 
 import numpy as np
 
 from fenwick.core.arrays import Array, Values, one_value
-from fenwick.core.components.dust import mixed
+from fenwick.core.components.dust import Dust, mixed
 from fenwick.core.components.elements import Branch
 from fenwick.core.line.line import Leaf, Line
-from fenwick.core.line.operating import operating_point
 
 
 def with_dust(line: Line) -> Line:
@@ -28,6 +27,26 @@ def with_dust(line: Line) -> Line:
     if len(made) < len([port for port in working if port.dust_rate is not None or port.tool is None]):
         return replace(line, dust=usual, usual_dust=usual)
     return replace(line, dust=mixed(made), usual_dust=usual)
+
+
+def with_grains(line: Line, change: Callable[[Dust], Dust]) -> Line:
+    """The line with all its kinds of dust changed alike.
+
+    Parameters
+    ----------
+    line : any
+    change : from a dust to what it becomes
+    """
+
+    def changed(dust: Dust | None) -> Dust | None:
+        return None if dust is None else change(dust)
+
+    def at(branch: Branch) -> Branch:
+        port = None if branch.port is None else replace(branch.port, dust=changed(branch.port.dust))
+        return replace(branch, port=port, branches=tuple(at(inner) for inner in branch.branches))
+
+    branches = tuple(at(branch) for branch in line.branches)
+    return replace(line, dust=changed(line.dust), usual_dust=changed(line.usual_dust), branches=branches)
 
 
 def with_openings(line: Line, openings: dict[str, Values]) -> Line:
@@ -70,24 +89,6 @@ def line_alone(line: Line, port: int) -> Line:
     port : its place among the leaves of the line [-]
     """
     return with_openings(line, {name: float(opening[port]) for name, opening in alone_openings(line).items()})
-
-
-@dataclass(frozen=True)
-class Alone:
-    """Every port open alone, as far as there are gates to shut; arrays of shape (ports,)."""
-
-    flow: Array  #: air at the tool, at room density [m^3/s]
-    through: Array  #: the vacuum, at room density, leaks included [m^3/s]
-    suction: Array  #: that the fan makes [Pa]
-
-
-def each_alone(line: Line) -> Alone:
-    """Every port of a single variant open alone, all in one batch."""
-    point = operating_point(with_openings(line, {**alone_openings(line)}))
-    ports = len(line.leaves)
-    flow = np.diagonal(np.broadcast_to(point.port_flow, (ports, ports)))
-    through = np.broadcast_to(point.mass_flow / point.room_density, (ports,))
-    return Alone(np.asarray(flow), through, np.broadcast_to(point.suction, (ports,)))
 
 
 def line_together(line: Line, ports: Collection[str]) -> Line:

@@ -10,16 +10,15 @@ import numpy as np
 from fenwick.core.arrays import Array, Values
 from fenwick.core.components.elements import Elbow, FixedLoss, Gate, Hose, InlineFilter, Plate, Port
 from fenwick.core.components.separator import Separator
-from fenwick.core.components.vacuum import FilterMedium
 from fenwick.core.components.wet import WetStage
 from fenwick.core.formulas import fittings
-from fenwick.core.formulas.filtering import cake_coefficient, cake_loss, tank_drop_share
 from fenwick.core.formulas.fittings import bore_area
-from fenwick.core.formulas.sizes import SIZES
 from fenwick.core.formulas.swirl import loss_coefficient_orbit
 from fenwick.core.formulas.wet import wet_stage_drop
+from fenwick.core.line.catch import Catch, dust_load
+from fenwick.core.line.filters import INLINE, filter_law
 from fenwick.core.line.line import Line
-from fenwick.core.line.network import Row, SpecialLaw
+from fenwick.core.line.network import Row
 from fenwick.core.rules import ENTRY_LOSS, RuleBook
 
 RIBBED_WALLS = ("wire-helix", "corrugated")
@@ -86,7 +85,7 @@ def straight_row(element: Straight, line: Line) -> Row:
         case Plate():
             return plain_row(element.id, "plate", element.bore, fittings.plate_loss(element.bore, element.open_area))
         case InlineFilter():
-            law = filter_law(element.medium, line, clean_too=True)
+            law = filter_law(element.medium, line, INLINE)
             return replace(plain_row(element.id, "inline-filter", element.bore, 0.0), law=law)
 
 
@@ -151,59 +150,41 @@ def bore_change(name: str, kind: str, bore_in: Values, bore_out: Values, length:
     return Row(name, kind, bore_area(bore_in), bore_area(bore_out), bore_area(narrow), k0, k1, narrow, smooth)
 
 
-def dust_rate(line: Line) -> Values:
-    """Dust made at all open ports [kg/s]; 0 where it is not known."""
-    total: Values = 0.0
-    for leaf in line.leaves:
-        if leaf.port.dust_rate is not None:
-            opening: Values = 1.0
-            for branch in leaf.way:
-                opening = np.minimum(opening, 1.0 if branch.gate_opening is None else branch.gate_opening)
-            total = total + np.where(np.asarray(opening) > 0.0, leaf.port.dust_rate, 0.0)
-    return total
-
-
-def dust_load(line: Line, mass_flow: Values) -> Array:
-    """c0, dust per air at the separator [kg/kg].
-
-    Parameters
-    ----------
-    mass_flow : of air [kg/s]
-    """
-    return _load(dust_rate(line), mass_flow)
-
-
-def _load(made: Values, mass_flow: Values) -> Array:
-    return np.asarray(np.minimum(made / np.maximum(mass_flow, 1e-9), 10.0))
-
-
 def swirl_factor(separator: Separator, rules: RuleBook) -> Values:
     """Swirl of a separator's inlet against a tangential one [-]."""
     key = separator.manner.swirl
     return 1.0 if key is None else rules[key]
 
 
-def stage_load(stage: Separator, line: Line, mass_flow: Values) -> Values:
+def stage_load(stage: Separator, line: Line, caught: Values, mass_flow: Values) -> Values:
     """c0 at a stage [kg/kg]; behind the first one hardly any dust is left, and the air counts as clean.
 
     Parameters
     ----------
+    caught : dust that enters the first stage [kg/s]
     mass_flow : of air [kg/s]
     """
-    return dust_load(line, mass_flow) if line.stages[0].id == stage.id else 0.0
+    return dust_load(caught, mass_flow) if line.stages[0].id == stage.id else 0.0
 
 
-def swirl_row(separator: Separator, line: Line) -> Row:
-    """A separator, by the orbit model."""
+def swirl_row(separator: Separator, line: Line, catch: Catch, entries: list[int]) -> Row:
+    """A separator, by the orbit model.
+
+    Parameters
+    ----------
+    catch : what its hoods catch
+    entries : rows of the ports' entries, in the order of the leaves [-]
+    """
     area_in, area = bore_area(separator.hose_bore), bore_area(separator.outlet_bore)
     friction, swirl = line.rules[separator.manner.friction], swirl_factor(separator, line.rules)
-    geometry, made = separator.geometry, dust_rate(line)
-    if not np.any(made) or line.stages[0].id != separator.id:
+    geometry = separator.geometry
+    if not catch.tools or line.stages[0].id != separator.id:
         k = loss_coefficient_orbit(geometry, friction, 0.0, swirl)
         return Row(separator.id, "separator", area_in, area, area, k)
 
-    def law(mass_flow: Array, density: Array) -> Array:
-        k = loss_coefficient_orbit(geometry, friction, _load(made, mass_flow), swirl)
+    def law(mass_flow: Array, density: Array, every: Array) -> Array:
+        caught = catch.rate(every[entries] / line.site.density)
+        k = loss_coefficient_orbit(geometry, friction, dust_load(caught, mass_flow), swirl)
         return k / (2.0 * density * np.square(area))
 
     return Row(separator.id, "separator", area_in, area, area, law=law)
@@ -218,41 +199,8 @@ def wet_row(stage: WetStage, bore: Values) -> Row:
     """
     area, around = bore_area(stage.throat_diameter), bore_area(bore)
 
-    def law(mass_flow: Array, density: Array) -> Array:
+    def law(mass_flow: Array, density: Array, _: Array) -> Array:
         mass = np.maximum(mass_flow, 1e-9)
         return wet_stage_drop(stage.immersion, mass / (density * area), density) / np.square(mass)
 
     return Row(stage.id, "wet-stage", around, around, area, law=law)
-
-
-def cake_resistance(medium: FilterMedium, line: Line) -> Values:
-    """K2 W of what a filter holds [Pa s/m]; full pleats take no more."""
-    if medium.cake is not None:
-        return medium.cake
-    return np.asarray(_cake_per_load(line) * np.minimum(medium.load, line.rules["filter.full"]))
-
-
-def _cake_per_load(line: Line) -> Values:
-    """K2 of the dust a filter holds [1/s]; that of 50 µm where the dust is not known."""
-    dust = line.usual_dust or line.dust
-    if dust is None:
-        return line.rules["filter.k2"]
-    reaches = dust.weights * (1.0 - tank_drop_share(SIZES, line.rules["filter.tank-drop"]))
-    cake = cake_coefficient(SIZES, *(line.rules[f"filter.{key}"] for key in ("k2", "k2-least", "k2-most")))
-    return np.asarray(np.sum(cake * reaches, axis=0) / np.sum(reaches, axis=0))
-
-
-def filter_law(medium: FilterMedium, line: Line, *, clean_too: bool) -> SpecialLaw:
-    """A cake, and with `clean_too` the clean medium as well; the fan curve holds the vacuum's own clean filter already.
-
-    The cake is taken to have the sizes of the line's dust, the coarse ones dropped in the tank.
-    """
-    resistance = cake_resistance(medium, line)
-    if clean_too:
-        resistance = resistance + line.rules[f"filter.k1-{medium.kind}"]
-
-    def law(mass_flow: Array, density: Array) -> Array:
-        flow = np.maximum(mass_flow, 1e-9) / density
-        return np.asarray(cake_loss(resistance, flow / medium.area)) / np.square(np.maximum(mass_flow, 1e-9))
-
-    return law

@@ -146,7 +146,7 @@ class _State:
             k[rows] += net.k1[rows] * friction_factor_colebrook(reynolds, net.relative_roughness[rows])
         resistance = k / (2.0 * self.rho_mean * net.area_ref**2)
         for row, law in net.laws:
-            resistance[row] = law(self.row_mass[row], self.rho_mean[row])
+            resistance[row] = law(self.row_mass[row], self.rho_mean[row], self.row_mass)
         return np.asarray(resistance)
 
     def density(self, total_suction: Array, mass: Array, area: Values) -> Array:

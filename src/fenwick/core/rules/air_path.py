@@ -36,6 +36,8 @@ ROWS: tuple[Rule, ...] = (
     Rule("gate.leak", 10e-6, 2e-6, 30e-6, "gap", "", "Leak of a shut blast gate"),
     Rule("gate.body", 0.2, 0.05, 0.4, "number", "velocity heads", "Loss of a fully open blast gate"),
     Rule("chip.passage", 3.0, 2.0, 4.0, "number", "chip lengths", "Passage below which chips bridge"),
+    Rule("bed.most", 0.9, 0.8, 0.95, "share", "", "Most of a bore that dust at rest fills", ESTIMATE),
+    Rule("bed.plugs", 0.7, 0.5, 0.8, "share", "", "Share of the bore filled from which a run plugs", ESTIMATE),
     Rule("chip.lift", 1.5, 1.2, 2.0, "number", "×", "Air speed against the fall of a piece that lifts it surely"),
     Rule("clear.speed", 0.7, 0.5, 0.9, "share", "", "Speed of the dust against that of the air"),
     Rule("clear.extra", 1.0, 0.5, 2.0, "number", "s", "Time a tool goes on making dust when it stops"),

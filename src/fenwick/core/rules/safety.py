@@ -22,6 +22,8 @@ ROWS: tuple[Rule, ...] = (
     Rule("motor.near", 1.5, 1.2, 2.0, "number", "×", "Of that air, from which it is to watch", ESTIMATE),
     Rule("motor.blocked", 10.0, 5.0, 20.0, "seconds", "", "How long a hose may be blocked for a test", ESTIMATE),
     Rule("filter.class", 0.01, 0.005, 0.05, "share", "", "Of breathable dust, what a filter may let past", ESTIMATE),
+    Rule("verdict.caught-good", 0.8, 0.7, 0.9, "share", "", "Caught share that a good hood reaches", ESTIMATE),
+    Rule("verdict.caught-poor", 0.4, 0.3, 0.6, "share", "", "Caught share below which it is to act on", ESTIMATE),
     Rule("verdict.kept-good", 0.95, 0.9, 0.99, "share", "", "Kept share that a good separator reaches", ESTIMATE),
     Rule("verdict.kept-poor", 0.85, 0.8, 0.9, "share", "", "Kept share below which it is to act on", ESTIMATE),
     Rule(

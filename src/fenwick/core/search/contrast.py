@@ -8,13 +8,14 @@ import numpy as np
 
 from fenwick.core.arrays import Array
 from fenwick.core.doubt.uncertainty import SEED, WITHIN, by_models, drawn_values, vary
+from fenwick.core.dust.cakes import settled_point
 from fenwick.core.dust.capture import capture
+from fenwick.core.dust.caught import arriving
 from fenwick.core.dust.fate import fate
 from fenwick.core.dust.separation import separations
 from fenwick.core.dust.stream import walk_through
 from fenwick.core.judging.strength import weakest_bin
 from fenwick.core.line.line import Line
-from fenwick.core.line.operating import operating_point
 
 DRAWS = 600
 FIGURES = ("kept", "air", "exhaust", "folding")
@@ -61,14 +62,11 @@ def outcomes(line: Line, port: int, draws: int = DRAWS, seed: int = SEED) -> dic
     varied = vary(line, draws, seed)
     knock = {"shell.knock-down": drawn_values(line, "shell.knock-down", draws, seed)}
     drawn = replace(varied.line, rules=varied.line.rules.with_values(knock))
-    point = operating_point(drawn)
-    captures = capture(drawn, point)
-    stages = by_models(separations(drawn, point), varied.models)
-    walked, ends, weakest = (
-        walk_through(drawn, captures, stages),
-        fate(drawn, captures, stages),
-        weakest_bin(drawn, point),
-    )
+    point = settled_point(drawn)
+    arrives = arriving(drawn, capture(drawn, point))
+    stages = by_models(separations(drawn, point, arrives), varied.models)
+    walked = walk_through(drawn, arrives, stages)
+    ends, weakest = fate(drawn, arrives, walked, stages), weakest_bin(drawn, point)
     found = {
         "air": point.port_flow[port],
         "kept": None if walked is None else walked.in_all,

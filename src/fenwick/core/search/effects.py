@@ -9,6 +9,7 @@ import numpy as np
 
 from fenwick.core.arrays import Array, batches, one_value
 from fenwick.core.components.separator import Separator, SlottedDisc
+from fenwick.core.dust.cakes import without_cakes
 from fenwick.core.judging.assess import assess
 from fenwick.core.line.line import Line
 from fenwick.core.line.rows import bin_leak_reading
@@ -35,7 +36,7 @@ class Effect:
 def with_stage(line: Line, stage: Separator) -> Line:
     """The line with a separator in the place of the one of the same id."""
     trunk = tuple(stage if part.id == stage.id else part for part in line.trunk)
-    return replace(line, trunk=trunk)
+    return without_cakes(replace(line, trunk=trunk))
 
 
 @dataclass(frozen=True)

@@ -27,7 +27,7 @@ class Figures:
     kept: Array | None  #: of what enters the separator [-]
     in_bin: Array | None  #: of the dust made [-]
     folding: Array | None  #: folding over blocked suction [-]
-    caught: Array | None  #: of the dust made at the port, into its hose [-]
+    caught: Array | None  #: of the dust made at the tool, by all its open ports [-]
     escapes: Array | None  #: of the dust made, into the air one breathes: past the ports, and out of filters [-]
     acts: npt.NDArray[np.intp]  #: how many of speed, kept and folding are to act on
 
@@ -87,7 +87,7 @@ def figures_at(line: Line, found: Assessment, port: int) -> Figures:
         kept=None if kept is None else per_variant(kept),
         in_bin=per_variant(found.fate.bin) if found.fate else None,
         folding=None if found.collapse is None else per_variant(found.collapse.ratio),
-        caught=next((per_variant(one.total) for one in found.captures if one.id == line.leaves[port].id), None),
+        caught=next((per_variant(one.tool_total) for one in found.captures if one.id == line.leaves[port].id), None),
         escapes=per_variant(found.fate.escapes) if found.fate else None,
         acts=acts,
     )

@@ -10,12 +10,14 @@ import numpy.typing as npt
 
 from fenwick.core.arrays import Array, one_value, take_variants
 from fenwick.core.components.separator import Separator
+from fenwick.core.dust.cakes import settled_point
 from fenwick.core.dust.capture import capture
+from fenwick.core.dust.caught import arriving
 from fenwick.core.dust.separation import separations
 from fenwick.core.dust.stream import walk_through
 from fenwick.core.formulas.choice import undominated, weighted_score
 from fenwick.core.line.line import Line
-from fenwick.core.line.operating import CHUNK, operating_point
+from fenwick.core.line.operating import CHUNK
 from fenwick.core.search.designs import MADE, RANGES, Effort, build, effort, near, one_of, sample
 from fenwick.core.search.effects import with_stage
 
@@ -117,10 +119,11 @@ def evaluate(line: Line, stage: Separator, port: int) -> OnTheLine:
     for at in range(0, n, CHUNK):
         chunk = take_variants(stage, slice(at, at + CHUNK))
         whole = with_stage(line, chunk)
-        point = operating_point(whole)
-        stages = separations(whole, point)
+        point = settled_point(whole)
+        arrives = arriving(whole, capture(whole, point))
+        stages = separations(whole, point, arrives)
         mine = next(one for one in stages if one.id == stage.id)
-        walked = walk_through(whole, capture(whole, point), stages)
+        walked = walk_through(whole, arrives, stages)
         size = min(CHUNK, n - at)
         assert walked is not None, "the dust is known"
         kept = walked.in_all

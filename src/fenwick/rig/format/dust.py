@@ -7,7 +7,7 @@ from typing import Any, Literal, Self
 
 from pydantic import Field, model_validator
 
-from fenwick.core.components.dust import DUSTS, REFUSED_DUSTS, SPARKING, Dust, Mode, mixed
+from fenwick.core.components.dust import DUSTS, GLOWING, REFUSED_DUSTS, Dust, Mode, mixed
 from fenwick.rig.format import fields as f
 from fenwick.rig.format.problems import refuse
 
@@ -71,7 +71,7 @@ class DustPart(f.Part):
         kinds = [part.kind for part in self.kinds or ()]
         for i, kind in enumerate(kinds):
             known_kind(f"kinds[{i}].kind", kind, tuple(DUSTS))
-        sparks = [i for i, kind in enumerate(kinds) if kind in SPARKING]
+        sparks = [i for i, kind in enumerate(kinds) if kind in GLOWING]
         if sparks and len(sparks) < len(kinds):
             refuse(
                 f"kinds[{sparks[0]}].kind",
@@ -119,7 +119,11 @@ def own_from(dust: Dust) -> dict[str, Any]:
         "kind": OWN,
         "name": f"{dust.label}, own",
         "modes": [
-            {"median_m": float(f"{mode.median:.4g}"), "geometric_sd": mode.geometric_sd, "parts": round(mode.share, 4)}
+            {
+                "median_m": float(f"{mode.median:.4g}"),
+                "geometric_sd": mode.geometric_sd,
+                "parts": round(float(mode.share), 4),
+            }
             for mode in dust.modes
         ],
         "particle_density_kg_m3": round(dust.particle_density, 1),
@@ -135,7 +139,7 @@ def begun(kind: str, now: DustPart | None) -> dict[str, Any]:
     if kind == OWN:
         return own_from(build_dust(now) if now else DUSTS["saw"])
     if kind == MIXTURE:
-        first = now.kind if now and now.kind in DUSTS and now.kind not in SPARKING else "sanding-p120"
+        first = now.kind if now and now.kind in DUSTS and now.kind not in GLOWING else "sanding-p120"
         second = "saw" if first != "saw" else "sanding-p120"
         return {"kind": MIXTURE, "kinds": [{"kind": first, "parts": 1.0}, {"kind": second, "parts": 1.0}]}
     return {"kind": kind}

@@ -11,6 +11,7 @@ from fenwick.rig.format import fields as f
 from fenwick.rig.format.dust import known_kind
 from fenwick.rig.format.ends import EndPart
 from fenwick.rig.format.hood import HoodPart
+from fenwick.rig.format.prices import price_range
 from fenwick.rig.format.problems import refuse
 from fenwick.rig.format.separator import AnySeparatorPart, SeparatorPart, WetStagePart
 
@@ -127,6 +128,12 @@ class InlineFilterPart(f.Part):
     area_m2: f.FilterArea = Field(title="Area")
     held_kg: f.HeldMass = Field(0.0, title="Dust in it")
     price: f.Price | None = Field(None, title="Price")
+    price_to: f.Price | None = Field(None, title="Price, up to")
+
+    @model_validator(mode="after")
+    def _range(self) -> Self:
+        price_range("price_to", self.price, self.price_to)
+        return self
 
 
 ElementPart = Annotated[

@@ -10,6 +10,7 @@ from fenwick.core.catalogue.tools import ToolClass
 from fenwick.core.components.hood import Enclosure, ExtraFan, FloorNozzle, Hood, OpenHood, Opening, SlotHood
 from fenwick.core.components.vacuum import FilterMedium
 from fenwick.rig.format import fields as f
+from fenwick.rig.format.curve import CurvePart, build_curve
 from fenwick.rig.format.problems import refuse
 
 Release = Literal["still", "slow", "active", "fast"]
@@ -18,9 +19,21 @@ Release = Literal["still", "slow", "active", "fast"]
 class ExtraFanPart(f.Part):
     """A fan of its own at the hood, which blows through its own filter back into the room."""
 
-    flow_m3_s: f.Flow = Field(title="Extra fan moves")
+    flow_m3_s: f.Flow | None = Field(None, title="Extra fan moves")
+    curve: CurvePart | None = None
+    bore_m: f.Bore | None = Field(None, title="Its duct")
     medium: Literal["paper", "hepa", "bag"] | None = Field(None, title="Its filter")
     area_m2: f.FilterArea = Field(0.5, title="Its filter area")
+    current_a: f.Current | None = Field(None, title="Its current")
+    motor: Literal["in-the-air", "outside"] | None = Field(None, title="Its motor")
+
+    @model_validator(mode="after")
+    def _moves_air(self) -> Self:
+        if self.flow_m3_s is None and self.curve is None:
+            refuse("flow_m3_s", "is missing: an extra fan has its flow, or a curve")
+        if self.flow_m3_s is not None and self.curve is not None:
+            refuse("flow_m3_s", "must be left out where the fan has a curve: its flow follows")
+        return self
 
 
 class AnyHood(f.Part):
@@ -28,6 +41,7 @@ class AnyHood(f.Part):
 
     release: Release = Field(title="Dust leaves")
     thrown_share: f.Share = Field(title="Thrown at port")
+    thrown_bore_m: f.Bore | None = Field(None, title="Thrown at a mouth of")
     rebound: f.Flag = Field(False, title="Plate behind the tool")
     extra_fan: ExtraFanPart | None = None
 
@@ -93,13 +107,14 @@ HoodPart = Annotated[
 HOOD_KINDS = ("built-in", "opening", "slot", "enclosure", "floor")
 
 
-def build_hood(part: AnyHood) -> Hood:
-    """The core's hood."""
+def build_hood(part: AnyHood, density: float) -> Hood:
+    """The core's hood; `density` of the room's air [kg/m^3]."""
     common: dict[str, Any] = {
         "release": part.release,
         "thrown_share": part.thrown_share,
+        "thrown_bore": part.thrown_bore_m,
         "rebound": part.rebound,
-        "extra_fan": _extra_fan(part.extra_fan) if part.extra_fan else None,
+        "extra_fan": _extra_fan(part.extra_fan, density) if part.extra_fan else None,
     }
     match part:
         case OpenHoodPart():
@@ -117,8 +132,15 @@ def build_hood(part: AnyHood) -> Hood:
     raise TypeError(f"no such hood: {type(part).__name__}")
 
 
-def _extra_fan(part: ExtraFanPart) -> ExtraFan:
-    return ExtraFan(part.flow_m3_s, FilterMedium(part.medium, part.area_m2) if part.medium else None)
+def _extra_fan(part: ExtraFanPart, density: float) -> ExtraFan:
+    return ExtraFan(
+        part.flow_m3_s,
+        FilterMedium(part.medium, part.area_m2) if part.medium else None,
+        build_curve(part.curve, density) if part.curve else None,
+        part.bore_m,
+        part.current_a,
+        None if part.motor is None else part.motor == "in-the-air",
+    )
 
 
 BOXED = 3.0  #: open area that a box begins with, in squares of the port's bore [-]
@@ -153,7 +175,8 @@ def generic_hood(tool: ToolClass) -> dict[str, Any]:
         "enclosure": {"openings": [{"name": "In use", "area_m2": tool.open_area, "share": 1.0}]},
         "floor": {"width_m": 0.25, "gap_m": 0.005},
     }
-    return {"kind": tool.hood, "release": tool.release, "thrown_share": tool.thrown_share} | own[tool.hood]
+    thrown = {"thrown_share": tool.thrown_share, "thrown_bore_m": tool.port_bore}
+    return {"kind": tool.hood, "release": tool.release} | thrown | own[tool.hood]
 
 
 def _common(hood: AnyHood) -> dict[str, Any]:

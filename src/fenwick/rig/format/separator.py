@@ -11,6 +11,7 @@ from fenwick.core.components.bins import Bin
 from fenwick.rig.format import fields as f
 from fenwick.rig.format.bin import BinPart, PlateKind
 from fenwick.rig.format.ends import EndPart
+from fenwick.rig.format.prices import price_range
 from fenwick.rig.format.problems import refuse
 
 DISC_SLACK = 0.0005  #: a hung disc may be that much wider than the bin was measured [m]
@@ -48,6 +49,7 @@ class SeparatorPart(f.Part):
     outlet_d_m: f.Bore = Field(title="Outlet bore")
     outlet_length_m: f.Depth = Field(title="Outlet hangs")
     price: f.Price | None = Field(None, title="Separator price")
+    price_to: f.Price | None = Field(None, title="Separator price, up to")
     hoses_swapped: f.Flag = Field(False, title="Hoses swapped")
     claim: ClaimPart | None = None
     body_material: PlateKind | None = Field(None, title="Body bent from")
@@ -56,6 +58,11 @@ class SeparatorPart(f.Part):
     tool_end: EndPart | None = None
     vacuum_end: EndPart | None = None
     bin: BinPart
+
+    @model_validator(mode="after")
+    def _range(self) -> Self:
+        price_range("price_to", self.price, self.price_to)
+        return self
 
     @property
     def inlet(self) -> tuple[float, float]:

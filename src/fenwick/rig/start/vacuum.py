@@ -34,6 +34,7 @@ def guess_vacuum(answers: Answers) -> VacuumGuess:
     if answers.current is not None:
         document["current_a"] = answers.current
     document["inlet_bore_m"] = work.take("inlet_bore_m", None, kind.inlet_bore)
+    document["tank_m3"] = work.take("tank_m3", None, kind.tank)
     area = work.take("filter.area_m2", None, kind.filter_area)
     if kind.filter_kind == "bag":
         document["filter"] = {"kind": "paper", "area_m2": area, "held_kg": 0.0}

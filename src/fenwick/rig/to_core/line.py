@@ -6,6 +6,7 @@ from functools import lru_cache
 from math import pi, radians
 from typing import Any
 
+from fenwick.core.arrays import one_value
 from fenwick.core.components.chambers import ElbowLid, OneBody, RimInlet
 from fenwick.core.components.cyclone import Cyclone
 from fenwick.core.components.dust import DUSTS
@@ -25,15 +26,17 @@ from fenwick.core.components.elements import (
 )
 from fenwick.core.components.separator import Separator, Slot, SlottedDisc, Stand
 from fenwick.core.components.site import Site
-from fenwick.core.components.vacuum import Curve, FilterMedium, MeasuredCurve, Nameplate, Vacuum
+from fenwick.core.components.vacuum import FilterMedium, Vacuum
 from fenwick.core.components.wet import WetStage
+from fenwick.core.dust.cakes import with_cakes
 from fenwick.core.formulas.air import ZERO_CELSIUS
 from fenwick.core.formulas.cyclone import CycloneGeometry
-from fenwick.core.formulas.fan import exponent_from_air_power
+from fenwick.core.line.filters import bag_area
 from fenwick.core.line.line import Line
 from fenwick.core.line.ports import with_dust
 from fenwick.core.rules import RuleBook
 from fenwick.core.tuning.factors import tuned
+from fenwick.rig.format.curve import build_curve
 from fenwick.rig.format.dust import build_dust
 from fenwick.rig.format.elements import (
     BranchPart,
@@ -49,7 +52,7 @@ from fenwick.rig.format.elements import (
     ReducerPart,
 )
 from fenwick.rig.format.hood import build_hood
-from fenwick.rig.format.model import HolesPart, NameplatePart, PointsPart, Rig, VacuumPart
+from fenwick.rig.format.model import BagPart, Rig, VacuumPart
 from fenwick.rig.format.separator import (
     ChamberPart,
     CyclonePart,
@@ -72,14 +75,16 @@ def build_line(rig: Rig) -> Line:
     line = Line(
         vacuum=build_vacuum(rig.vacuum, site),
         dust=build_dust(rig.dust) if rig.dust else None,
-        branches=tuple(_branch(branch, swapped=swapped) for branch in rig.line.branches),
+        branches=tuple(_branch(branch, site, swapped=swapped) for branch in rig.line.branches),
         trunk=tuple(_element(element) for element in rig.line.elements),
         junction_bore=rig.line.junction_bore_m,
         site=site,
         earthed=rig.line.earthed,
         rules=RuleBook().with_values(ONE_HOSE) if swapped else RuleBook(),
     )
-    return with_dust(tuned(line, rig.tuning.factors, rig.tuning.left) if rig.tuning and rig.tuning.on else line)
+    if rig.tuning and rig.tuning.on:
+        line = tuned(line, rig.tuning.factors, rig.tuning.left)
+    return with_cakes(with_dust(line))
 
 
 def described_line(rig: Rig) -> Line:
@@ -95,12 +100,14 @@ def build_vacuum(part: VacuumPart, site: Site) -> Vacuum:
     """The core's vacuum, in the air of a site."""
     held = part.filter
     bag = part.bag
-    curve = _curve(part.curve, site)
+    curve = build_curve(part.curve, float(site.density))
     return Vacuum(
         curve=curve if part.motor_speed is None else curve.at_speed(part.motor_speed),
         inlet_bore=part.inlet_bore_m,
-        filter=FilterMedium(held.kind, held.area_m2, held.held_kg) if held else None,
-        bag=FilterMedium("bag", bag.area_m2, bag.held_kg) if bag else None,
+        filter=FilterMedium(held.kind, held.area_m2, held.held_kg, coated=held.coated) if held else None,
+        bag=_bag(bag, part) if bag else None,
+        tank=part.tank_m3,
+        bag_volume=bag.volume_m3 if bag else None,
         name=part.name,
         electrical_power=part.electrical_power_w,
         exhaust_outdoors=part.exhaust == "outdoors",
@@ -111,40 +118,37 @@ def build_vacuum(part: VacuumPart, site: Site) -> Vacuum:
     )
 
 
-def _curve(part: NameplatePart | PointsPart | HolesPart, site: Site) -> Curve:
-    match part:
-        case PointsPart():
-            return MeasuredCurve.through([(point.flow_m3_s, point.suction_pa) for point in part.points])
-        case HolesPart():
-            return MeasuredCurve.through(part.points(float(site.density)))
-        case NameplatePart():
-            exponent = 1.0 if part.exponent is None else part.exponent
-            if part.air_watts is not None:
-                exponent = exponent_from_air_power(part.air_watts, part.sealed_suction_pa, part.open_flow_m3_s)
-            return Nameplate(part.sealed_suction_pa, part.open_flow_m3_s, exponent)
+def _bag(part: BagPart, vacuum: VacuumPart) -> FilterMedium:
+    """The bag; where its area is not given, by what it holds or by the tank it hangs in."""
+    if part.area_m2 is not None:
+        return FilterMedium("bag", part.area_m2, part.held_kg)
+    rules = RuleBook()
+    tank = one_value(rules["tank.volume"]) if vacuum.tank_m3 is None else vacuum.tank_m3
+    volume = one_value(rules["bag.share"]) * tank if part.volume_m3 is None else part.volume_m3
+    return FilterMedium("bag", one_value(bag_area(volume, rules)), part.held_kg)
 
 
-def _branch(part: BranchPart, *, swapped: bool = False) -> Branch:
+def _branch(part: BranchPart, site: Site, *, swapped: bool = False) -> Branch:
     gate = part.gate.opening if part.gate else None
     if swapped and gate is None:
         gate = 1.0
     return Branch(
         id=part.id,
-        port=_port(part.port) if part.port else None,
+        port=_port(part.port, site) if part.port else None,
         elements=tuple(_element(element) for element in part.elements),
         gate_opening=gate,
         join_angle=0.0 if swapped else radians(part.join_angle_deg),
-        branches=tuple(_branch(branch) for branch in part.branches),
+        branches=tuple(_branch(branch, site) for branch in part.branches),
         junction_bore=part.junction_bore_m,
     )
 
 
-def _port(part: PortPart) -> Port:
+def _port(part: PortPart, site: Site) -> Port:
     return Port(
         name=part.name,
         bore=part.bore_m,
         entry=part.entry,
-        hood=build_hood(part.hood) if part.hood else None,
+        hood=build_hood(part.hood, float(site.density)) if part.hood else None,
         dust_rate=part.dust_rate_kg_s,
         machine=part.machine,
         tool=part.tool,

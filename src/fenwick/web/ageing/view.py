@@ -8,8 +8,9 @@ import numpy as np
 from markupsafe import Markup
 
 from fenwick.core.arrays import Array, one_value
-from fenwick.core.hours.ageing import Course
-from fenwick.core.hours.upkeep import LONG, Upkeep
+from fenwick.core.hours.course import Course
+from fenwick.core.hours.lives import LONG
+from fenwick.core.hours.upkeep import Upkeep
 from fenwick.core.rules import RuleBook
 from fenwick.data.lines import LineState
 from fenwick.drawing.ageing_chart import AgeingCurve, render_ageing
@@ -23,9 +24,9 @@ from fenwick.shop.work import hours_a_week
 from fenwick.units import BadNumberError, format_value, parse_value
 from fenwick.web.kit.editor import Editor, rig_field
 from fenwick.web.kit.fields import Field
+from fenwick.wording.rows import VerdictRow
 from fenwick.wording.say import Voice
 from fenwick.wording.upkeep import WayRow, upkeep_rows, way_rows
-from fenwick.wording.verdict import VerdictRow
 
 WANTED = 10.0  #: hours asked of a filter between cleanings, until others are typed [h]
 SHOWN = 1.35  #: of the line's own life, how far the chart goes
@@ -72,12 +73,13 @@ def ageing_editor(rig: Rig, system: str) -> Editor:
     document = rig.model_dump(mode="json")
     paths = []
     if rig.vacuum.filter is not None:
-        paths += [f"vacuum.filter.{key}" for key in ("area_m2", "held_kg", "price")]
+        paths += [f"vacuum.filter.{key}" for key in ("area_m2", "held_kg", "coated", "price", "price_to")]
     if rig.vacuum.bag is not None:
-        paths += [f"vacuum.bag.{key}" for key in ("area_m2", "price")]
+        paths += [f"vacuum.bag.{key}" for key in ("area_m2", "volume_m3", "held_kg", "price", "price_to")]
+    paths.append("vacuum.tank_m3")
     stage = next((part for part in rig.line.elements if isinstance(part, SeparatorPart)), None)
     if stage is not None:
-        paths.append(f"{path_of(document, stage.id)}.price")
+        paths += [f"{path_of(document, stage.id)}.{key}" for key in ("price", "price_to")]
     for way in rig.line.ways:
         paths.append(f"{path_of(document, way[0].id)}.port.dust_rate_kg_s")
     fields = [rig_field(rig, document, path, system) for path in paths]

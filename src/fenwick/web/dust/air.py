@@ -6,23 +6,22 @@ from dataclasses import dataclass, replace
 
 from markupsafe import Markup
 
-from fenwick.core.hours.air import DustSource, Room, Session, fine_source, session
-from fenwick.core.judging.assess import Assessment
-from fenwick.core.line.line import Line
+from fenwick.core.hours.air import USUAL_JOB, Room, Session, session
 from fenwick.core.rules import RuleBook
 from fenwick.drawing.air_chart import AirCurve, render_air
 from fenwick.rig import Rig
 from fenwick.rig.edits.ports import alone
+from fenwick.services.air import source_at
 from fenwick.services.lines import solve
 from fenwick.shop import ShopFile
 from fenwick.shop.work import HOUR, room_of_shop
 from fenwick.units import BadNumberError, format_value, parse_value, unit_label
 from fenwick.web.kit.fields import Field
 from fenwick.wording.air import CAUTIONS, airing_words, mask_row
+from fenwick.wording.rows import VerdictRow
 from fenwick.wording.say import Voice
-from fenwick.wording.verdict import VerdictRow
 
-MINUTES = 10.0  #: of a job, until another is typed
+MINUTES = USUAL_JOB / 60.0  #: of a job, until another is typed
 MOST_MINUTES = 600.0
 SPAN = 90.0 * 60.0  #: shown after the job, at least [s]
 
@@ -60,20 +59,20 @@ def air_card(
     unit = "m³" if voice.system == "metric" else ""
     words = f"{size} {unit} room, {changes}" if unit else f"room with {changes}"
     solved = solve(rig)
-    source = _source(solved.line, solved.found, port)
+    source = source_at(solved, port)
     if source is None or any(field.error for field in fields):
         why = "" if source is None else "Mend the field above to see the curve."
         missing = "It takes the dust, the hood and the dust made in a minute at this tool."
         return AirCard(fields, None, [], [], CAUTIONS, words, why or missing)
     span = duration + SPAN
-    now = session(room, source, duration, span)
+    now = session(room, source, duration, span, rules)
     curves = [AirCurve("now", "as it is", now)]
     ways = []
     for key, name, other in _airings(room, cleaned, rules, voice):
-        then = session(other, source, duration, span)
+        then = session(other, source, duration, span, rules)
         curves.append(AirCurve(key, {"filter": "room filter", "door": "door open"}[key], then))
         ways.append((name, airing_words(key, now, then)))
-    before = _before(previous, port, room, duration, span)
+    before = _before(previous, port, room, duration, span, rules)
     if before is not None and abs(before.peak - now.peak) > 0.005 * max(before.peak, now.peak):
         curves.append(AirCurve("before", "before", before))
         turn = "lower" if now.peak < before.peak else "higher"
@@ -126,18 +125,13 @@ def _read(shop: ShopFile, typed: Typed, voice: Voice, rules: RuleBook) -> tuple[
     )
 
 
-def _source(line: Line, found: Assessment, port: str) -> DustSource | None:
-    leaf = next((one for one in line.leaves if one.id == port), None)
-    if leaf is None or leaf.port.dust_rate is None:
-        return None
-    return fine_source(line, found, leaf.port.dust_rate)
-
-
-def _before(previous: Rig | None, port: str, room: Room, duration: float, span: float) -> Session | None:
+def _before(
+    previous: Rig | None, port: str, room: Room, duration: float, span: float, rules: RuleBook
+) -> Session | None:
     """The air over the same job with the line as it was; None where that cannot be told."""
     rig = alone(previous, port) if previous else None
     if rig is None:
         return None
     solved = solve(rig)
-    source = _source(solved.line, solved.found, port)
-    return None if source is None else session(room, source, duration, span)
+    source = source_at(solved, port)
+    return None if source is None else session(room, source, duration, span, rules)

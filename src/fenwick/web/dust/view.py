@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from markupsafe import Markup
 
 from fenwick.core.dust.fate import ENDS, Fate
-from fenwick.core.formulas.sizes import BREATHED, SIZES
+from fenwick.core.formulas.sizes import BREATHED
 from fenwick.core.hours.work import Done, Week, by_class, week
 from fenwick.core.judging.assess import Assessment
 from fenwick.core.rules import RuleBook
@@ -179,7 +179,7 @@ def _amount(of: str, total: Week, job: Done | None, voice: Voice) -> Callable[[f
 def _sizes(fate: Fate) -> tuple[SizeRow, ...]:
     words = ("below 10 µm, breathed", "10 to 100 µm, floats", "above 100 µm, flies")
     rows = []
-    for name, (share, ends) in zip(words, by_class(fate, SIZES, (BREATHED, COARSE)), strict=True):
+    for name, (share, ends) in zip(words, by_class(fate, (BREATHED, COARSE)), strict=True):
         if share > 0.0:
             said = f"{100 * share:.0f} g" if share >= 0.0095 else f"{100 * share:.1f} g"
             rows.append(SizeRow(name, said, render_small_ends(ends, 560.0)))

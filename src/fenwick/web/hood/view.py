@@ -6,11 +6,13 @@ from dataclasses import dataclass, replace
 
 from markupsafe import Markup
 
+from fenwick.core.arrays import one_value
 from fenwick.core.catalogue.tools import TOOLS
 from fenwick.core.dust.capture import Capture, tool_flow
 from fenwick.core.judging.assess import Assessment
 from fenwick.core.judging.check import LEVEL_WORDS
 from fenwick.core.judging.checks import speed_level
+from fenwick.core.line.extra_fan import extra_flow
 from fenwick.core.line.line import Leaf, Line
 from fenwick.data.lines import LineState
 from fenwick.drawing.hood import render_hood
@@ -25,8 +27,8 @@ from fenwick.rig.voice import voice_for
 from fenwick.services.lines import solve
 from fenwick.web.kit.editor import Editor, rig_field
 from fenwick.wording.hood import HOOD_WORDS, effect_words, hood_rows, option_words
+from fenwick.wording.rows import VerdictRow
 from fenwick.wording.say import Voice
-from fenwick.wording.verdict import VerdictRow
 
 PORT_KEYS = ("name", "bore_m", "entry", "machine", "dust", "dust_rate_kg_s", "tool", "outdoors")
 KIND_KEYS: dict[str, tuple[str, ...]] = {
@@ -151,7 +153,7 @@ def hood_view(state: LineState, port: str, system: str, editor: Editor | None = 
     if caught is not None and leaf.port.hood is not None:
         drawn = float(tool_flow(line, found.point, at)[0])
         rows = hood_rows(line, leaf, caught, drawn, found.fate, voice)
-        picture = _picture(leaf, caught, float(found.point.port_flow[at, 0]), voice)
+        picture = _picture(leaf, caught, line, float(found.point.port_flow[at, 0]), voice)
     return HoodView(
         state=state,
         port=port,
@@ -170,10 +172,10 @@ def hood_view(state: LineState, port: str, system: str, editor: Editor | None = 
     )
 
 
-def _picture(leaf: Leaf, caught: Capture, flow: float, voice: Voice) -> Markup:
+def _picture(leaf: Leaf, caught: Capture, line: Line, flow: float, voice: Voice) -> Markup:
     hood = leaf.port.hood
     assert hood is not None
-    through = flow + (float(hood.extra_fan.flow) if hood.extra_fan else 0.0)
+    through = flow + one_value(extra_flow(hood.extra_fan, line))
     return render_hood(hood, caught, float(leaf.port.bore), through, leaf.port.entry == "flanged", voice)
 
 

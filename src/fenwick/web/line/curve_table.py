@@ -7,7 +7,7 @@ from dataclasses import dataclass, replace
 from typing import Any
 
 from fenwick.rig import Rig, RigError, edit_rig
-from fenwick.rig.format.model import HolesPart, PointsPart
+from fenwick.rig.format.curve import HolesPart, PointsPart
 from fenwick.rig.format.problems import split_path
 from fenwick.units import BadNumberError, format_value, parse_value, unit_label
 

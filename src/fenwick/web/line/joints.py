@@ -9,8 +9,9 @@ from flask.typing import ResponseReturnValue
 from markupsafe import Markup
 
 from fenwick.core.components.joint import FITS, PLASTICS
+from fenwick.core.dust.cakes import settled_point
 from fenwick.core.line.joints import fit_joint, stacks
-from fenwick.core.line.operating import OperatingPoint, operating_point
+from fenwick.core.line.operating import OperatingPoint
 from fenwick.core.rules import RuleBook
 from fenwick.data.lines import LineState, line_state
 from fenwick.drawing.joint import render_joint
@@ -107,7 +108,7 @@ def _page(state: LineState, typed: dict[str, str], errors: dict[str, str]) -> Re
         _row(number, placed, rig, voice, line.rules, typed, errors)
         for number, placed in enumerate(joints_of(rig, port), start=1)
     ]
-    chains = _chains(rig, port, operating_point(line), line.rules, voice)
+    chains = _chains(rig, port, settled_point(line), line.rules, voice)
     template = "line/_joints.html" if request.headers.get("HX-Request") else "line/joints.html"
     ports = [(way[0].id, way[0].port.name) for way in rig.line.ways if way[0].port]
     page = render_template(

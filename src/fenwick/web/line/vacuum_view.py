@@ -12,13 +12,13 @@ from fenwick.core.catalogue.vacuums import VACUUMS
 from fenwick.core.doubt.doubts import Doubt, is_starved
 from fenwick.core.formulas.air import REFERENCE_DENSITY
 from fenwick.core.formulas.fan import hole_plate_flow
-from fenwick.core.line.cases import solve_cases
+from fenwick.core.judging.alone import Alone, each_alone
+from fenwick.core.judging.cases import solve_cases
 from fenwick.core.line.line import Line
-from fenwick.core.line.ports import Alone, each_alone
 from fenwick.data.lines import LineState
 from fenwick.drawing import FanChart, RunningPoint, render_fan_chart
 from fenwick.rig import Rig, build_line, edit_rig
-from fenwick.rig.format.model import HolesPart, PointsPart
+from fenwick.rig.format.curve import HolesPart, PointsPart
 from fenwick.rig.voice import voice_for
 from fenwick.services.lines import Solved, solve
 from fenwick.web.kit.editor import Editor

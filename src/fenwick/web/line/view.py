@@ -7,12 +7,11 @@ from dataclasses import dataclass
 from flask import url_for
 from markupsafe import Markup
 
-from fenwick.core.arrays import one_value
 from fenwick.core.components.wet import WET_DUSTS
 from fenwick.core.errors import CoreError
+from fenwick.core.judging.alone import each_alone
 from fenwick.core.judging.assess import Assessment
 from fenwick.core.line.line import Line
-from fenwick.core.line.ports import each_alone
 from fenwick.data.lines import LineState
 from fenwick.drawing import (
     NARROW,
@@ -27,9 +26,8 @@ from fenwick.rig.edits.structure import ADDABLE, ON_TRUNK
 from fenwick.rig.format.separator import SeparatorPart, WetStagePart
 from fenwick.rig.voice import voice_for
 from fenwick.services.advice import changes_for
+from fenwick.services.air import masked_for
 from fenwick.services.lines import solve, sureness_of
-from fenwick.shop import ShopFile
-from fenwick.shop.work import room_of_shop
 from fenwick.web.kit.editor import Editor
 from fenwick.web.line.form import open_editor
 from fenwick.web.line.panels import Panel, PanelChoice, open_panel
@@ -180,7 +178,7 @@ def line_view(
         name: lay_out_scene(rig, found, voice, canvas, link, part, at)
         for name, canvas in (("wide", WIDE), ("narrow", NARROW))
     }
-    rows = verdict(line, found, None, voice, at, mask_words(state.owned, line))
+    rows = verdict(line, found, None, voice, at, _mask(masked_for(solved, leaf.id, state.owned)))
     panel = open_panel(attempt.panel or PanelChoice(), state, line, at, voice)
     notes = _notes(found, voice) + [Note("", sentence) for sentence in warnings(line, found, voice)]
     return LineView(
@@ -216,11 +214,8 @@ def line_view(
     )
 
 
-def mask_words(shop: ShopFile | None, line: Line) -> str | None:
-    """How long to stay masked after a cut in the shop's room; None where there is no shop."""
-    if shop is None:
-        return None
-    return minutes(one_value(room_of_shop(shop, line.rules).clears))
+def _mask(seconds: float | None) -> str | None:
+    return None if seconds is None else minutes(seconds)
 
 
 def _addable(rig: Rig, part: str) -> dict[str, str]:

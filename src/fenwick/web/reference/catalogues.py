@@ -8,7 +8,7 @@ from fenwick.core.catalogue.tools import TOOLS
 from fenwick.core.catalogue.vacuums import VACUUMS
 from fenwick.core.components.dust import DUSTS
 from fenwick.core.components.joint import PLASTICS
-from fenwick.core.line.cases import CASES
+from fenwick.core.judging.cases import CASES
 from fenwick.units import format_value
 from fenwick.web.kit.words import RELEASE_WORDS, choice_word
 from fenwick.wording.say import Voice
@@ -22,6 +22,7 @@ KEY_WORDS = {
     "open_flow_m3_s": "Open flow",
     "air_watts": "Air watts",
     "filter.area_m2": "Filter area",
+    "tank_m3": "Tank of the vacuum",
     "inlet_bore_m": "Inlet bore of the vacuum",
     "port.bore_m": "Bore of a port",
     "port.hood.distance_m": "Port to dust",
@@ -67,6 +68,7 @@ def catalogue_tables(system: str) -> dict[str, object]:
                 figure(v.electrical_power, "power") if v.electrical_power else "varies",
                 figure(v.inlet_bore, "bore"),
                 f"{choice_word('medium', v.filter_kind)}, {figure(v.filter_area, 'area')}",
+                figure(v.tank, "volume"),
             )
             for v in VACUUMS.values()
         ],

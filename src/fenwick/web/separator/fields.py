@@ -6,7 +6,7 @@ from dataclasses import replace
 from typing import Any
 
 from fenwick.core.components.bins import OTHER
-from fenwick.core.components.dust import SPARKING
+from fenwick.core.components.dust import GLOWING
 from fenwick.rig import Rig
 from fenwick.rig.format.guesses import guess_path
 from fenwick.rig.format.places import path_of
@@ -133,7 +133,7 @@ def new_row(part: SeparatorPart, rows: str) -> dict[str, Any]:
 
 
 DUST = "dust"  #: the editor of the dust
-NO_WOOD = (*SPARKING, "plaster", "blasting-media", "fibre-composite")  #: kinds that have no species
+NO_WOOD = (*GLOWING, "plaster", "blasting-media", "fibre-composite")  #: kinds that have no species
 DUST_ROWS = {"mixture": ("kind", "kinds"), "own": ("mode", "modes")}  #: by kind: what a row is called, its list
 
 

@@ -6,10 +6,11 @@ from dataclasses import dataclass
 
 from markupsafe import Markup
 
+from fenwick.core.arrays import Array
 from fenwick.core.components.separator import Separator
 from fenwick.core.dust.separation import Separation, fill_mark
 from fenwick.core.dust.stream import kept_by_models
-from fenwick.core.formulas.sizes import mass_median
+from fenwick.core.formulas.sizes import all_densities, mass_median, over_densities
 from fenwick.core.judging.assess import Assessment
 from fenwick.core.line.line import Line
 from fenwick.core.rules import RuleBook
@@ -122,11 +123,15 @@ def _grade(found: Assessment, at: int, voice: Voice) -> tuple[Markup | None, str
         return None, ""
     grades, entering = result.grades, found.walk.entering[at]
     past = 1.0 - float(found.efficiency[at][0])
+
+    def shown(share: Array) -> Array:
+        return over_densities(share, entering)[:, 0]
+
     chart = GradeChart(
-        entering[:, 0],
-        grades.kept[:, 0],
-        grades.reaches_wall[:, 0],
-        {name: other.reaches_wall[:, 0] for name, other in result.others.items()},
+        all_densities(entering)[:, 0],
+        shown(grades.kept),
+        shown(grades.reaches_wall),
+        {name: shown(other.reaches_wall) for name, other in result.others.items()},
         float(grades.cut_size[0]),
         past,
         float(mass_median(entering * (1.0 - grades.kept))[0]),

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from math import isfinite
 
-from fenwick.core.judging.check import OK, WATCH
+from fenwick.core.judging.check import ACT, OK, WATCH
 from fenwick.wording.checks.said import JUDGED, LUNGS, PATH, STRENGTH, CheckWords, Said
 
 
@@ -118,11 +118,24 @@ def _passage(said: Said) -> str:
     return f"Chips bridge at {said.name}: it is {said.value} wide, and {said.limit} is wanted for the longest of them."
 
 
+def _bed(said: Said) -> str:
+    volume, suction, share = said.notes
+    lies = (
+        f"{said.voice.figure(volume, 'volume')} of dust come to lie in {said.name} and fill {100.0 * share:.0f} % of it"
+    )
+    costs = f"they cost {said.voice.figure(suction, 'suction')}"
+    if said.level == OK:
+        return f"{lies}, until the rest carries; {costs}. {said.value} stay free, and {said.limit} would plug it."
+    plug = "it plugs" if said.level == ACT else "a long chip may plug it"
+    return f"{lies}; {costs}, and with {said.value} left free {plug}. Step it down to a bore that carries."
+
+
 #: every check of this subject: heading, what it is called, what it says
 ON_ITS_WAY: dict[str, CheckWords] = {
     "air-at-tool": CheckWords(PATH, "Air at the tool", _air),
     "containment": CheckWords(LUNGS, "Fine dust at the machine", _containment),
     "settling": CheckWords(PATH, "Slowest run", _settling),
+    "bed": CheckWords(PATH, "Bed in a run", _bed),
     "bin-collapse": CheckWords(STRENGTH, "Bin against collapse", _collapse),
     "bin-leak": CheckWords(PATH, "Leak below the separator", _leak),
     "bin-full": CheckWords(PATH, "Room in the bin", _full),

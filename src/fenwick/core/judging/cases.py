@@ -8,9 +8,9 @@ import numpy as np
 
 from fenwick.core.arrays import Array, one_value
 from fenwick.core.components.vacuum import FilterMedium, MeasuredCurve, Nameplate
+from fenwick.core.dust.cakes import settled_point
 from fenwick.core.formulas.air import REFERENCE_DENSITY
 from fenwick.core.line.line import Line
-from fenwick.core.line.operating import operating_point
 from fenwick.core.line.ports import alone_openings, with_openings
 
 
@@ -82,7 +82,7 @@ def solve_cases(line: Line, cases: tuple[Day, ...] = CASES) -> CaseFigures:
 
 
 def _flows(batch: Line, cases: tuple[Day, ...], ports: int) -> Array:
-    solved = operating_point(batch).port_flow
+    solved = settled_point(batch).port_flow
     everything = np.broadcast_to(solved, (ports, ports * len(cases))).reshape(ports, ports, len(cases))
     return np.array([everything[p, p] for p in range(ports)])
 

@@ -7,10 +7,11 @@ import pytest
 
 from fenwick.core.components.vacuum import MeasuredCurve
 from fenwick.core.doubt.doubts import doubts, is_starved
-from fenwick.core.line.cases import CASES, solve_cases
+from fenwick.core.dust.cakes import settled_point
+from fenwick.core.judging.alone import each_alone
+from fenwick.core.judging.cases import CASES, solve_cases
 from fenwick.core.line.line import Line
-from fenwick.core.line.operating import operating_point
-from fenwick.core.line.ports import each_alone, line_alone
+from fenwick.core.line.ports import line_alone
 from fenwick.data.demo import demo_rig
 from fenwick.rig import build_line, edit_rig
 
@@ -34,7 +35,7 @@ def test_each_case_is_the_line_on_that_day(line: Line) -> None:
             assert vacuum.filter is not None
             vacuum = replace(vacuum, filter=replace(vacuum.filter, held=case.filter_load * vacuum.filter.area))
         for port in (0, 2):
-            point = operating_point(replace(line_alone(line, port), site=site, vacuum=vacuum))
+            point = settled_point(replace(line_alone(line, port), site=site, vacuum=vacuum))
             assert figures.flow[port, c] == pytest.approx(float(point.port_flow[port, 0]), rel=1e-5)
             assert figures.sealed[c] == pytest.approx(float(point.sealed_suction[0]))
 
@@ -68,6 +69,6 @@ def test_the_points_of_the_tools_lie_on_the_curve(line: Line) -> None:
 def test_a_wide_hose_fan_is_starved_by_a_small_hose_and_not_by_its_own() -> None:
     collector = {"kind": "nameplate", "sealed_suction_pa": 2400.0, "open_flow_m3_s": 0.33, "exponent": 2.0}
     small = build_line(edit_rig(demo_rig(), {"vacuum.curve": collector}))
-    assert "starved" in {doubt.kind for doubt in doubts(small, operating_point(small))}
+    assert "starved" in {doubt.kind for doubt in doubts(small, settled_point(small))}
     assert not is_starved(small, 0.2)
     assert not is_starved(build_line(demo_rig()), 0.005)  # an ordinary shop vacuum may be throttled
