@@ -73,7 +73,7 @@ def test_every_effect_has_its_words() -> None:
         assert row.sentence
         assert row.points[0] in "+−±"
     assert {effect.id for effect in (*faults, *sizes)} <= set(EFFECT_WORDS)
-    nothing = effect_row(Effect("slot-turned", 0.9, 0.0, np.pi / 2), VOICE)
+    nothing = effect_row(Effect("arc-longer", 0.9, 0.0, np.pi / 2), VOICE)
     assert (nothing.points, nothing.level) == ("±0", "")
     assert "90°" in nothing.sentence
 

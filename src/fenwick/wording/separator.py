@@ -10,7 +10,7 @@ import numpy as np
 
 from fenwick.core.arrays import Array, one_value
 from fenwick.core.components.cyclone import Cyclone
-from fenwick.core.components.separator import Separator
+from fenwick.core.components.separator import Separator, SlottedDisc
 from fenwick.core.doubt.uncertainty import Band, Sureness, rule_words
 from fenwick.core.dust.separation import Separation
 from fenwick.core.formulas.cyclone import drops_by_heads, natural_length
@@ -150,6 +150,17 @@ def effect_row(effect: Effect, voice: Voice) -> EffectRow:
     return EffectRow(effect.id, EFFECT_WORDS[effect.id](effect.value, voice), points, level)
 
 
+NOT_MODELLED = "not modelled"
+
+
+def unmodelled_rows(stage: Separator) -> list[EffectRow]:
+    """What enters no formula, and is told rather than called nothing."""
+    if not isinstance(stage, SlottedDisc):
+        return []
+    words = "Where its slots start, and over how many their arc is shared: only a test on this line tells"
+    return [EffectRow("slots-placed", words, NOT_MODELLED, "")]
+
+
 def _size(words: str) -> Callable[[float, Voice], str]:
     return lambda value, voice: words.format(voice.figure(value, "bore"))
 
@@ -169,7 +180,6 @@ EFFECT_WORDS: dict[str, Callable[[float, Voice], str]] = {
     "slot-wider": _size("A slot {0} wide: chips pass it more easily"),
     "arc-shorter": lambda value, _voice: f"A slot over {degrees(value):.0f}°: less air dips into the bin",
     "arc-longer": lambda value, _voice: f"A slot over {degrees(value):.0f}°: dust finds it sooner",
-    "slot-turned": lambda value, _voice: f"The slot from {degrees(value) % 360.0:.0f}° on: the model cannot tell",
     "outlet-shorter": _size("An outlet tube {0} long"),
     "outlet-longer": _size("An outlet tube {0} long"),
 }

@@ -19,6 +19,7 @@ SENTENCES = {
     "rough": "{name} is rougher for its bore than the friction law was tested for.",
     "kinked": "{name} bends tighter than its own bore: it kinks, and the loss is a guess.",
     "overlap": "The inlet of {name} overlaps its outlet tube: the swirl model is indicative only.",
+    "linked": "{name} carries the vacuum's own head: hoses behind it are none. Take them out.",
     "short-tube": "The outlet tube of {name} ends above the bottom of its inlet: air may run straight across into it; "
     "the model does not see that.",
     "wet-first": "{name} stands ahead of any dry stage: it silts up at once. Put a dry stage before it.",

@@ -28,6 +28,8 @@ KINDS: dict[str, KindWords] = {
     "entry": KindWords("A {entry} at the {name} port", "a fitting"),
     "nearer": KindWords("{name} port {bore} from the dust", "free"),
     "close-in": KindWords("Half the open area at the {name}", "free"),
+    "narrower": KindWords("Everything behind the {name} port in {bore}", "another hose"),
+    "step-down": KindWords("{name} port stepped down to {bore}", "another hose"),
     "shut": KindWords("Shut the gate at {name}", "free"),
     "seal": KindWords("Seal {name}", "tape"),
     "seal-bin": KindWords("Seal the bin's lid and seams", "gasket"),

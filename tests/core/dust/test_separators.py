@@ -26,6 +26,7 @@ from fenwick.core.judging.check import LEVEL_WORDS
 from fenwick.core.line.line import Line
 from fenwick.core.rules import rule
 from fenwick.core.search.effects import effects, sweeps
+from fenwick.wording.separator import NOT_MODELLED, unmodelled_rows
 from tests.lines import disc_line
 
 SLOTS = (Slot(0.03, radians(240.0)),)
@@ -290,11 +291,13 @@ def test_a_rule_is_drawn_with_its_range_as_the_middle_nine_tenths() -> None:
     assert np.all(spread_values(nothing, normal) > 0.0)
 
 
-def test_turning_the_slot_changes_nothing_that_the_model_sees() -> None:
+def test_what_enters_no_formula_is_not_called_nothing() -> None:
     made = MAKERS["disc on top"](bin_of(leak_area=10e-6))
     _, sizes = effects(line_of(made), made)
-    turned = next(effect for effect in sizes if effect.id == "slot-turned")
-    assert turned.gain == 0.0
+    assert not {effect.id for effect in sizes} & {"slot-turned", "slots-placed"}
+    (row,) = unmodelled_rows(made)
+    assert row.points == NOT_MODELLED
+    assert unmodelled_rows(MAKERS["cyclone"](bin_of())) == []
 
 
 @pytest.mark.parametrize("kind", ["disc on top", "disc in the bin", "one body"])

@@ -37,6 +37,8 @@ def worn(document: dict[str, Any]) -> Rig:
     hose = {"id": "beside-hose", "kind": "hose", "bore_m": 0.05, "length_m": 2.0, "wall": "smooth"}
     box = {"kind": "enclosure", "openings": [{"name": "Table", "area_m2": 0.01, "share": 1.0}], **STILL}
     beside = {"name": "Saw", "bore_m": 0.05, "entry": "flanged", "hood": box, "dust_rate_kg_s": 1e-4}
+    bend = {"id": "turn", "kind": "elbow", "bore_m": 0.05, "style": "short"}
+    line["branches"][0]["elements"].insert(0, bend)
     line["branches"].append({"id": "beside", "gate": {"opening": 1.0}, "elements": [hose], "port": beside})
     return check_rig(document)
 
@@ -131,7 +133,7 @@ def test_a_change_to_what_is_not_there_is_refused(worn: Rig) -> None:
 
 
 def test_every_kind_of_the_core_can_be_made_in_the_file(worn: Rig) -> None:
-    by_hand = {"entry", "close-in", "stiffen", "clean", "clean-bag"}
+    by_hand = {"entry", "close-in", "stiffen", "clean", "clean-bag", "narrower", "step-down"}
     assert set(EDITS) | by_hand == set(KINDS)
 
 

@@ -38,7 +38,7 @@ def test_every_outcome_is_what_the_changed_rig_computes(name: str) -> None:
 def test_the_demo_is_told_to_seal_stiffen_and_narrow() -> None:
     line = build_line(demo_rig())
     best = try_all(line, 0, candidates(line, 0))
-    assert {outcome.candidate.kind for outcome in best[:4]} == {"seal-bin", "stiffen", "bore"}
+    assert {outcome.candidate.kind for outcome in best[:4]} == {"seal-bin", "stiffen", "narrower", "bore"}
     assert all(outcome.acts[1] < outcome.acts[0] for outcome in best[:4])
     said = [suggestion(outcome, voice_for(demo_rig(), "metric")) for outcome in best[:4]]
     assert said[0].action == "Seal the bin's lid and seams"

@@ -86,3 +86,5 @@ class OneBody(SlottedDisc):
 
     window_area: Values | None = None  #: of the drop pipe's side window; None: as wide as the pipe [m^2]
     deck_leak: Values = 0.0  #: at the joint between head and deck [m^2]
+    head_width: Values | None = None  #: of the vacuum's head on the deck [m]; None: not known
+    head_height: Values | None = None  #: of it over the deck [m]; None: by rule

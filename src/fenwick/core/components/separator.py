@@ -181,6 +181,9 @@ class SlottedDisc(Separator):
     stand: Stand | None = None
     body: tuple[str, Values] | None = None
     hung: bool = False  #: whether the disc hangs in the bin, as deep as the chamber is high
+    elbow: bool = False  #: whether the air comes in through an elbow along the wall rather than tangentially
+    opposed: bool = False  #: whether the outlet's elbow aims away from the inlet's rather than to the centre
+    elbow_reach: Values | None = None  #: of the lower elbow below the roof [m]; None: by rule, from its bore
     inlet_rectangle: tuple[Values, Values] | None = None  #: height and width of an inlet that is not round [m]
 
     @property
@@ -194,6 +197,25 @@ class SlottedDisc(Separator):
     def geometry(self) -> SwirlGeometry:
         """What the orbit model needs."""
         return self.chamber.geometry()
+
+    @property
+    def manner(self) -> Manner:
+        """An elbow makes a poorer swirl than a tangential inlet; aimed away, its outlet lets more into the bin."""
+        if not self.elbow:
+            return Manner()
+        return Manner(exchange_more="bin.exchange-opposed" if self.opposed else None, swirl="swirl.elbow")
+
+    def clearance(self, reach_over_bore: Values) -> Values | None:
+        """Between the lower elbow and the disc [m]; None for a tangential inlet.
+
+        Parameters
+        ----------
+        reach_over_bore : of an elbow whose reach is not given [-]
+        """
+        if not self.elbow:
+            return None
+        reach = reach_over_bore * np.asarray(self.inlet_bore) if self.elbow_reach is None else self.elbow_reach
+        return self.chamber_height - np.asarray(reach)
 
     @property
     def opening(self) -> Values:

@@ -6,21 +6,24 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 
 import numpy as np
+import numpy.typing as npt
 
 from fenwick.core.arrays import one_value
+from fenwick.core.components.chambers import OneBody
 from fenwick.core.components.cyclone import Cyclone
 from fenwick.core.components.elements import Branch, Element, Hose, Leak, Reducer
-from fenwick.core.components.separator import Separator
+from fenwick.core.components.separator import Separator, SlottedDisc
 from fenwick.core.components.wet import WetStage
 from fenwick.core.line.line import Line
 from fenwick.core.line.operating import OperatingPoint
+from fenwick.core.rules import RuleBook
 
 
 @dataclass(frozen=True)
 class Doubt:
     """One reason to read the figures with care, for the first variant."""
 
-    #: shut, blocked, no-fan, all-open, starved, no-filter, rough, kinked, overlap, step or unknown-dust
+    #: shut, blocked, no-fan, all-open, starved, no-filter, rough, kinked, overlap, linked, step or unknown-dust
     kind: str
     part: str | None = None
     value: float = 0.0  #: a flow [m^3/s] for shut, blocked and starved, a suction [Pa] for no-fan, a ratio for step
@@ -127,12 +130,49 @@ def _end_bores(part: Element) -> tuple[float, float] | None:
 
 
 def _about_stage(stage: Separator, line: Line) -> Iterator[Doubt]:
-    geometry = stage.geometry
-    hangs = getattr(stage, "outlet_length", None) if not isinstance(stage, Cyclone) else stage.shape.outlet_length
-    if hangs is not None and np.max(hangs) < np.max(line.rules["swirl.tube"]) * np.max(geometry.inlet_height):
+    if np.any(has_short_tube(stage, line.rules)):
         yield Doubt("short-tube", stage.id)
-    if np.max(geometry.outlet_radius + geometry.inlet_width - geometry.body_radius) > 0.0:
+    if np.any(overlaps(stage)):
         yield Doubt("overlap", stage.id)
+    if isinstance(stage, OneBody) and any(part.id != stage.id for part in behind(stage, line)):
+        yield Doubt("linked", stage.id)
+
+
+def has_short_tube(stage: Separator, rules: RuleBook) -> npt.NDArray[np.bool_]:
+    """Whether the outlet tube ends above the bottom of the inlet: air can take a short cut; shape () or (n,)."""
+    hangs = stage.shape.outlet_length if isinstance(stage, Cyclone) else getattr(stage, "outlet_length", np.inf)
+    return np.asarray(np.asarray(hangs) < rules["swirl.tube"] * np.asarray(stage.geometry.inlet_height) * (1.0 - 1e-9))
+
+
+def overlaps(stage: Separator) -> npt.NDArray[np.bool_]:
+    """Whether the inlet reaches in over the outlet tube: then the orbit model is indicative; shape () or (n,)."""
+    geometry = stage.geometry
+    return np.asarray(geometry.outlet_radius + geometry.inlet_width > np.asarray(geometry.body_radius) * (1.0 + 1e-9))
+
+
+def doubted(stage: Separator, rules: RuleBook) -> npt.NDArray[np.bool_]:
+    """Whether anything in Fenwick would doubt a separator's sizes, so that they are not advised; shape () or (n,)."""
+    found = has_short_tube(stage, rules) | overlaps(stage)
+    if isinstance(stage, Cyclone):
+        found = found | (np.asarray(stage.shape.outlet) > stage.shape.width_at_tube)
+    if isinstance(stage, SlottedDisc):
+        narrowest = np.minimum.reduce([np.asarray(slot.width) for slot in stage.slots])
+        found = found | (narrowest < rules["slot.least"])
+        clear = stage.clearance(rules["swirl.elbow-reach"])
+        if clear is not None:
+            found = found | (np.asarray(clear) < rules["slot.clearance"])
+    return np.asarray(found)
+
+
+def behind(stage: Separator, line: Line) -> list[Element]:
+    """The hoses and fittings between a separator and the vacuum, or the next stage."""
+    at = [part.id for part in line.trunk].index(stage.id)
+    found: list[Element] = []
+    for part in line.trunk[at + 1 :]:
+        if isinstance(part, Separator | WetStage):
+            break
+        found.append(part)
+    return found
 
 
 def _branch_parts(branches: tuple[Branch, ...]) -> list[Element]:

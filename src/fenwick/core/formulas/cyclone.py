@@ -31,6 +31,13 @@ class CycloneGeometry:
     dust_outlet: Values  #: B [m]
 
     @property
+    def width_at_tube(self) -> Values:
+        """Inside width of the body where the outlet tube ends [m]."""
+        below = np.maximum(np.asarray(self.outlet_length) - self.cylinder, 0.0)
+        cone = np.maximum(np.asarray(self.height - self.cylinder), 1e-9)
+        return np.asarray(self.body - (self.body - np.asarray(self.dust_outlet)) * np.minimum(below / cone, 1.0))
+
+    @property
     def orbit(self) -> SwirlGeometry:
         """What the orbit model needs.
 

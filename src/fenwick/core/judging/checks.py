@@ -130,8 +130,22 @@ def _bin_checks(stage: Separator, line: Line, point: OperatingPoint, result: Sep
     least = np.asarray(line.rules["bin.stir-depth"] * surface)
     level = graded(free < line.rules["bin.brim"] * surface, free < least)
     found.append(Check("bin-full", level, free, least, "length", stage.id))
-    if isinstance(stage, SlottedDisc) and line.dust is not None and line.dust.longest_chip is not None:
-        narrowest = np.broadcast_to(np.minimum.reduce([np.asarray(s.width) for s in stage.slots]), n)
+    if isinstance(stage, SlottedDisc):
+        found += _slot_checks(stage, line, n)
+    return found
+
+
+def _slot_checks(stage: SlottedDisc, line: Line, n: tuple[int, ...]) -> list[Check]:
+    """Slots too narrow for dust or chips, and a disc too close under its elbow."""
+    narrowest = np.broadcast_to(np.minimum.reduce([np.asarray(s.width) for s in stage.slots]), n)
+    least = np.broadcast_to(np.asarray(line.rules["slot.least"], dtype=float), n)
+    never = narrowest < 0.0
+    found = [Check("slot-narrow", graded(never, narrowest < least), narrowest, least, "length", stage.id)]
+    clear = stage.clearance(line.rules["swirl.elbow-reach"])
+    if clear is not None:
+        room, wanted = (np.broadcast_to(np.asarray(v, dtype=float), n) for v in (clear, line.rules["slot.clearance"]))
+        found.append(Check("elbow-clear", graded(room < 0.0, room < wanted), room, wanted, "length", stage.id))
+    if line.dust is not None and line.dust.longest_chip is not None:
         chip = np.full(n, line.dust.longest_chip)
         found.append(Check("slot-bridging", graded(chip < 0, chip > narrowest), narrowest, chip, "length", stage.id))
     return found
@@ -144,6 +158,10 @@ def _swirl_checks(stage: Separator, line: Line, point: OperatingPoint) -> list[C
     kept = np.broadcast_to(np.asarray(line.rules["swirl.swapped"] if stage.swapped else 1.0, dtype=float), n)
     found.append(Check("swapped-hoses", np.full(n, ACT if stage.swapped else OK), kept, np.ones(n), "share", stage.id))
     if isinstance(stage, Cyclone):
+        wide, there = (
+            np.broadcast_to(np.asarray(v, dtype=float), n) for v in (stage.shape.outlet, stage.shape.width_at_tube)
+        )
+        found.append(Check("tube-in-cone", graded(wide > there, wide < 0.0), wide, there, "length", stage.id))
         room = np.broadcast_to(np.asarray(stage.shape.height - stage.shape.outlet_length, dtype=float), n)
         tail = np.broadcast_to(natural_length(stage.shape), n)
         found.append(Check("vortex-tail", graded(tail < 0.0, tail > room), tail, room, "length", stage.id))

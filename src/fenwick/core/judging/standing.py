@@ -2,12 +2,16 @@
 
 from __future__ import annotations
 
-from fenwick.core.arrays import one_value
+import numpy as np
+
+from fenwick.core.arrays import Values, one_value
+from fenwick.core.components.chambers import OneBody
 from fenwick.core.components.separator import Separator
 from fenwick.core.dust.separation import fill_mark
 from fenwick.core.formulas.stand import tipping_angle, tipping_force
 from fenwick.core.judging.check import WATCH, Check, fact, figure
 from fenwick.core.line.line import Line
+from fenwick.core.rules import RuleBook
 
 DUST_ALONE = "dust-alone"  #: said where the bin's own weight is not known
 
@@ -23,10 +27,18 @@ def standing_checks(stage: Separator, line: Line) -> list[Check]:
     ]
 
 
+def over_rim(stage: Separator, rules: RuleBook) -> Values:
+    """How far what stands on a bin reaches over its rim, the vacuum's head on a deck included [m]."""
+    if not isinstance(stage, OneBody):
+        return stage.rise_above_rim
+    head = rules["stand.head"] if stage.head_height is None else stage.head_height
+    return stage.rise_above_rim + np.asarray(head)
+
+
 def stands_tall(stage: Separator, line: Line) -> float:
-    """Bin, separator and the bend of the hose over it [m]."""
-    bend = one_value(line.rules["stand.bend"]) * one_value(stage.outlet_bore)
-    return stage.bin.height + one_value(stage.rise_above_rim) + bend
+    """Bin, separator and the bend of the hose over it [m]; over a vacuum's head no hose bends."""
+    bend = 0.0 if isinstance(stage, OneBody) else one_value(line.rules["stand.bend"]) * one_value(stage.outlet_bore)
+    return stage.bin.height + one_value(over_rim(stage, line.rules)) + bend
 
 
 def _headroom(stage: Separator, line: Line) -> list[Check]:
@@ -41,6 +53,8 @@ def _footprint(stage: Separator) -> list[Check]:
     if stage.stand is None or stage.stand.space is None:
         return []
     widest, space = max(stage.bin.diameters), one_value(stage.stand.space)
+    if isinstance(stage, OneBody) and stage.head_width is not None:
+        widest = max(widest, one_value(stage.head_width))
     return [figure("footprint", widest > space, False, widest, space, "length", stage.id)]
 
 
@@ -51,7 +65,7 @@ def _tips(stage: Separator, line: Line) -> list[Check]:
         return []
     head = 0.0 if stand.mass is None else one_value(stand.mass)
     base = float(stage.bin.diameters[0]) if stand.base is None else one_value(stand.base)
-    rise = one_value(stage.rise_above_rim)
+    rise = one_value(over_rim(stage, line.rules))
     height = stage.bin.height + 0.5 * rise
     weight = one_value(shell) + head
     empty = float(tipping_force(weight, base, height))

@@ -12,6 +12,7 @@ ROWS: tuple[Rule, ...] = (
     Rule("stand.sure", 2.0, 1.5, 3.0, "number", "×", "Of a hose's pull, that tips nothing for sure", ESTIMATE),
     Rule("stand.lift", 0.15, 0.1, 0.3, "bore", "", "Room to lift a lid or a head off", ESTIMATE),
     Rule("stand.bend", 2.0, 1.5, 3.0, "number", "bores", "Room that a hose wants to bend over a lid", ESTIMATE),
+    Rule("stand.head", 0.25, 0.18, 0.35, "bore", "", "Height of a vacuum's head, where it is not given", ESTIMATE),
     Rule("stand.pull", 40.0, 20.0, 80.0, "force", "", "Pull of a hose on what it is joined to", ESTIMATE),
     Rule("stand.heavy", 15.0, 10.0, 20.0, "heap", "", "Weight that one lifts with care"),
     Rule("stand.too-heavy", 25.0, 20.0, 30.0, "heap", "", "Weight that one does not lift alone"),

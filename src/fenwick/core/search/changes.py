@@ -10,7 +10,7 @@ import numpy as np
 
 from fenwick.core.arrays import Values, one_value
 from fenwick.core.catalogue.parts import HOSE_BORES
-from fenwick.core.components.elements import Branch, Hose, InlineFilter, Leak, Port, Reducer
+from fenwick.core.components.elements import Branch, Elbow, Element, Hose, InlineFilter, Leak, Port, Reducer
 from fenwick.core.components.hood import Enclosure, OpenHood, SlotHood
 from fenwick.core.components.separator import Separator
 from fenwick.core.components.vacuum import Vacuum
@@ -32,6 +32,9 @@ BETTER_ENTRIES = ("flanged", "tapered", "bellmouth")  #: what a plain or flanged
 VACUUM = "vacuum"  #: stands for the part
 EXCHANGE = "vacuum"  #: of the vacuum for another one
 STIFFEN, SHUT = "stiffen", "shut"
+NARROWER, STEP_DOWN = "narrower", "step-down"
+OF_OWN_BRANCH = (NARROWER, STEP_DOWN)  #: what is done to a whole branch, its own; of the others only `SHUT`
+SIZES_DOWN = 3  #: narrower bores that are tried, the widest of them first
 
 
 @dataclass(frozen=True)
@@ -120,6 +123,46 @@ def _closed_in(port: Port, to: Column, _: RuleBook) -> Port:
     return replace(port, hood=replace(port.hood, ways=tuple(replace(w, area=w.area * left) for w in port.hood.ways)))
 
 
+def _runs(branch: Branch) -> list[Hose | Elbow]:
+    return [part for part in branch.elements if isinstance(part, Hose | Elbow)]
+
+
+def _below(bore: float) -> list[float]:
+    return [size for size in reversed(HOSE_BORES) if size < bore - SAME_SIZE][:SIZES_DOWN]
+
+
+def _narrower_behind(branch: Branch, _: Line) -> list[float]:
+    """Bores for all of a branch's runs; of a single one its own bore is changed."""
+    runs = _runs(branch)
+    if branch.port is None or len(runs) < 2:
+        return []
+    return _below(max(one_value(run.bore) for run in runs))
+
+
+def _narrowed(branch: Branch, to: Column, _: RuleBook) -> Branch:
+    """All runs no wider than that; a step at the port's mouth changes nothing in it."""
+
+    def narrow(part: Element) -> Element:
+        return replace(part, bore=np.minimum(part.bore, to(part.bore))) if isinstance(part, Hose | Elbow) else part
+
+    return replace(branch, elements=tuple(narrow(part) for part in branch.elements))
+
+
+def _narrower_ports(branch: Branch, _: Line) -> list[float]:
+    port = branch.port
+    return [] if port is None or port.hood is None else _below(one_value(port.bore))
+
+
+def _stepped_down(branch: Branch, to: Column, rules: RuleBook) -> Branch:
+    """A narrower mouth, and the runs behind it as narrow; what is thrown was aimed at the mouth that it has."""
+    port = branch.port
+    assert port is not None
+    assert port.hood is not None
+    own = port.bore if port.hood.thrown_bore is None else port.hood.thrown_bore
+    mouth = replace(port, bore=to(port.bore), hood=replace(port.hood, thrown_bore=own))
+    return replace(_narrowed(branch, to, rules), port=mouth)
+
+
 def _rings(stage: Separator, line: Line) -> tuple[float, ...]:
     """Half way up the longest bay, where the wall is known."""
     longest = max(stage.bin.bays)[0]
@@ -195,6 +238,8 @@ KINDS: dict[str, ChangeKind] = {
         Port, _nearer, lambda port, to, _: replace(port, hood=replace(port.hood, distance=to(port.hood.distance)))
     ),
     "close-in": ChangeKind(Port, lambda port, _: _when(isinstance(port.hood, Enclosure), CLOSED_IN), _closed_in),
+    NARROWER: ChangeKind(Branch, _narrower_behind, _narrowed),
+    STEP_DOWN: ChangeKind(Branch, _narrower_ports, _stepped_down),
     SHUT: ChangeKind(
         Branch,
         lambda branch, _: _when(branch.port is not None and branch.gate_opening is not None),
@@ -214,18 +259,18 @@ def candidates(line: Line, port: int) -> tuple[Candidate, ...]:
     """
     leaf = line.leaves[port]
     parts = [part for branch in leaf.way for part in branch.elements] + list(line.trunk)
-    found: list[Candidate] = []
+    found: list[Candidate] = list(_of_part(leaf.way[0], leaf.id, line, OF_OWN_BRANCH))
     for part in parts:
         found += _of_part(part, part.id, line)
     found += _of_part(leaf.port, leaf.id, line)
     for other in _open_beside(line, leaf):
-        found += _of_part(other.way[0], other.id, line)
+        found += _of_part(other.way[0], other.id, line, (SHUT,))
     return (*found, *_of_part(line.vacuum, VACUUM, line))
 
 
-def _of_part(part: object, name: str, line: Line) -> Iterator[Candidate]:
+def _of_part(part: object, name: str, line: Line, only: tuple[str, ...] = ()) -> Iterator[Candidate]:
     for key, kind in KINDS.items():
-        if isinstance(part, kind.to):
+        if isinstance(part, kind.to) and (not only or key in only):
             yield from (Candidate(key, name, value) for value in kind.values(part, line))
 
 

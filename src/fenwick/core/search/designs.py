@@ -11,11 +11,13 @@ from scipy.stats import qmc
 
 from fenwick.core.arrays import Array, Values, take_variants
 from fenwick.core.components.bins import Bin
-from fenwick.core.components.chambers import ElbowLid, RimInlet
+from fenwick.core.components.chambers import ElbowLid, OneBody, RimInlet
 from fenwick.core.components.cyclone import Cyclone
 from fenwick.core.components.separator import Separator, Slot, SlottedDisc, square_side
 from fenwick.core.formulas.cyclone import CycloneGeometry
+from fenwick.core.formulas.fittings import bore_area
 from fenwick.core.formulas.pattern import cone_pattern, fits_on, sector_box
+from fenwick.core.judging.standing import over_rim
 from fenwick.core.rules import RuleBook
 
 #: ranges of the free numbers of each kind; sizes over the body, or as the function below says
@@ -25,6 +27,7 @@ RANGES: dict[str, tuple[tuple[float, float], ...]] = {
     # over the bin's top: chamber; over the bore: height, inlet, outlet; over the height: outlet's reach; slot, its arc
     "slotted-disc": ((0.6, 1.05), (1.0, 3.5), (0.7, 1.2), (0.7, 1.6), (0.1, 0.95), (0.02, 0.05), (2.0, 5.8)),
     "hung-disc": ((0.9, 1.0), (1.0, 3.5), (0.7, 1.2), (0.7, 1.6), (0.1, 0.95), (0.02, 0.05), (2.0, 5.8)),
+    "one-body": ((0.6, 1.05), (1.0, 3.5), (0.7, 1.2), (0.7, 1.6), (0.1, 0.95), (0.02, 0.05), (2.0, 5.8)),
     # over the bore: inlet, outlet; over the bin's height: outlet's reach
     "elbow-lid": ((0.7, 1.2), (0.7, 1.6), (0.05, 0.4)),
     "rim-inlet": ((0.7, 1.2), (0.7, 1.6), (0.05, 0.4)),
@@ -106,10 +109,20 @@ def _hung(v: Array, name: str, bin_: Bin, bore: float, _finish: str) -> Separato
     return SlottedDisc(name, wide, high, inlet, outlet, hangs, (Slot(v[5], v[6]),), bin_, hung=True)
 
 
+def _one_body(v: Array, name: str, bin_: Bin, bore: float, finish: str) -> Separator:
+    """A chamber under the vacuum's own head, its drop pipe's window as wide as the pipe."""
+    disc = _disc(v, name, bin_, bore, finish)
+    assert isinstance(disc, SlottedDisc)
+    sizes = {f.name: getattr(disc, f.name) for f in fields(disc)}
+    return OneBody(**sizes, window_area=bore_area(disc.inlet_bore))
+
+
 def _open_bin(make: type[ElbowLid] | type[RimInlet]) -> Callable[[Array, str, Bin, float, str], Separator]:
     def builder(v: Array, name: str, bin_: Bin, bore: float, _finish: str) -> Separator:
         most = bin_.diameters[-1] / 2.0
-        return make(name, np.minimum(v[0] * bore, most), np.minimum(v[1] * bore, most), v[2] * bin_.height, bin_)
+        inlet = np.minimum(v[0] * bore, most)
+        hangs = np.minimum(np.maximum(v[2] * bin_.height, square_side(inlet)), MOST_REACH * bin_.height)
+        return make(name, inlet, np.minimum(v[1] * bore, most), hangs, bin_)
 
     return builder
 
@@ -118,6 +131,7 @@ _BUILDERS: dict[str, Callable[[Array, str, Bin, float, str], Separator]] = {
     "cyclone": _cyclone,
     "slotted-disc": _disc,
     "hung-disc": _hung,
+    "one-body": _one_body,
     "elbow-lid": _open_bin(ElbowLid),
     "rim-inlet": _open_bin(RimInlet),
 }
@@ -173,7 +187,9 @@ def effort(kind: str, designs: Separator, how: str, sheet: tuple[float, float], 
     else:
         cost = rules["make.fittings"] + rules["make.sheet"] * area
         hours = rules[f"make.hours-{kind}"]
-    return Effort(each(designs.bin.height + designs.rise_above_rim), each(hole), each(pieces), each(cost), each(hours))
+    return Effort(
+        each(designs.bin.height + over_rim(designs, rules)), each(hole), each(pieces), each(cost), each(hours)
+    )
 
 
 def one_of(designs: Separator, i: int) -> Separator:

@@ -8,19 +8,21 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from fenwick.core.arrays import Array, batches, one_value
+from fenwick.core.components.chambers import OneBody
+from fenwick.core.components.elements import Element
 from fenwick.core.components.separator import Separator, SlottedDisc
+from fenwick.core.doubt.doubts import behind, doubted
 from fenwick.core.dust.cakes import without_cakes
 from fenwick.core.judging.assess import assess
 from fenwick.core.line.line import Line
 from fenwick.core.line.rows import bin_leak_reading
 
 SWEEP_POINTS = 41
-MOST_TILT = np.pi / 4.0  #: [rad]
+MOST_TILT = np.pi / 2.0  #: [rad]
 MOST_LEAK_SHARE = 0.15  #: of the flow, up to which a leak is followed [-]
 LEAK_STEPS = np.array([0.0, 1.0, 2.0, 4.0, 7.0, 11.0, 16.0, 23.0, 32.0, 45.0, 62.0, 85.0, 115.0, 155.0, 210.0, 280.0])
 NARROWER, WIDER = 0.7, 1.4  #: of the size it has
 TALLER = 0.15  #: more bin [m]
-TURNED = np.pi / 2.0  #: a slot's start, turned on [rad]
 
 
 @dataclass(frozen=True)
@@ -34,8 +36,11 @@ class Effect:
 
 
 def with_stage(line: Line, stage: Separator) -> Line:
-    """The line with a separator in the place of the one of the same id."""
-    trunk = tuple(stage if part.id == stage.id else part for part in line.trunk)
+    """The line with a separator in the place of the one of the same id; one under the vacuum's head has no link."""
+    trunk: tuple[Element, ...] = tuple(stage if part.id == stage.id else part for part in line.trunk)
+    if isinstance(stage, OneBody):
+        gone = {part.id for part in behind(stage, line)}
+        trunk = tuple(part for part in trunk if part.id not in gone)
     return without_cakes(replace(line, trunk=trunk))
 
 
@@ -75,8 +80,6 @@ def made_otherwise(stage: Separator) -> Iterator[Otherwise]:
             slots = tuple(replace(slot, arc=share * slot.arc) for slot in stage.slots)
             if sum(one_value(slot.arc) for slot in slots) <= 2.0 * np.pi:
                 yield Otherwise(name, one_value(slots[0].arc), stage.changed(slots=slots))
-        turned = tuple(replace(slot, start=slot.start + TURNED) for slot in stage.slots)
-        yield Otherwise("slot-turned", one_value(turned[0].start), stage.changed(slots=turned))
         hangs = one_value(stage.outlet_length)
         for name, length in (("outlet-shorter", 0.5 * hangs), ("outlet-longer", 1.5 * hangs)):
             if length < one_value(stage.chamber_height):
@@ -91,7 +94,9 @@ def effects(line: Line, stage: Separator) -> tuple[tuple[Effect, ...], tuple[Eff
     line : a single variant, its dust known
     stage : one of its separators
     """
-    faults, sizes = list(put_right(stage)), list(made_otherwise(stage))
+    faults = list(put_right(stage))
+    # nothing is told that another page would warn of
+    sizes = [other for other in made_otherwise(stage) if not np.any(doubted(other.stage, line.rules))]
     shares = _kept_of_each([line, *(with_stage(line, other.stage) for other in (*faults, *sizes))])
     now = shares[0]
     found = [

@@ -10,6 +10,7 @@ import numpy.typing as npt
 
 from fenwick.core.arrays import Array, one_value, take_variants
 from fenwick.core.components.separator import Separator
+from fenwick.core.doubt.doubts import doubted
 from fenwick.core.dust.cakes import settled_point
 from fenwick.core.dust.capture import capture
 from fenwick.core.dust.caught import arriving
@@ -59,6 +60,7 @@ class Scores(OnTheLine):
     """The same for designs, with what each takes to make."""
 
     effort: Effort
+    sound: npt.NDArray[np.bool_]  #: nothing about it would be doubted elsewhere
 
     def of(self, wish: str) -> Array:
         """The figure that a wish is about, larger is better."""
@@ -181,7 +183,9 @@ def search(
                 numbers = near(_good_ones(batches, kind, limits, weights), size, spread, salt)
             designs = build(kind, numbers, stage.id, stage.bin, bore, finish)
             taken = effort(kind, designs, limits.how, limits.sheet or (1e9, 1e9), line.rules)
-            scores = Scores(**vars(evaluate(line, designs, port)), effort=taken)
+            on_line = evaluate(line, designs, port)
+            sound = np.broadcast_to(~doubted(designs, line.rules), on_line.kept.shape)
+            scores = Scores(**vars(on_line), effort=taken, sound=sound)
             batches.append(_Batch(kind, numbers, designs, scores))
             tried += size
             yield Search(tried, count, sum(int(_feasible(b.scores, limits, line).sum()) for b in batches))
@@ -192,9 +196,14 @@ def _good_ones(batches: list[_Batch], kind: str, limits: Limits, weights: dict[s
     """Numbers of the best of a kind so far: feasible ones by their score, else those nearest to feasible."""
     mine = [b for b in batches if b.kind == kind]
     numbers = np.concatenate([b.numbers for b in mine], axis=1)
-    score = np.concatenate([_score(b.scores, weights) - 10.0 * _excess(b.scores, limits).sum(axis=0) for b in mine])
+    score = np.concatenate([_score(b.scores, weights) - 10.0 * _faults(b.scores, limits) for b in mine])
     best = np.argsort(-score, kind="stable")[:GOOD]
     return np.asarray(numbers[:, best])
+
+
+def _faults(scores: Scores, limits: Limits) -> Array:
+    """By how much a design falls short of what is asked, and of what is sound [-]."""
+    return np.asarray(_excess(scores, limits).sum(axis=0) + ~scores.sound)
 
 
 _FIGURES: dict[str, Callable[[Scores], Array]] = {
@@ -227,7 +236,7 @@ def _excess(scores: Scores, limits: Limits) -> Array:
 def _feasible(scores: Scores, limits: Limits, line: Line) -> npt.NDArray[np.bool_]:
     reaches = limits.cutter_reach is None or limits.how != MADE
     deep_enough = reaches or float(limits.cutter_reach or 0.0) >= one_value(line.rules["make.thickness"])
-    return np.asarray((_excess(scores, limits).sum(axis=0) <= 0.0) & deep_enough)
+    return np.asarray((_excess(scores, limits).sum(axis=0) <= 0.0) & deep_enough & scores.sound)
 
 
 def _score(scores: Scores, weights: dict[str, float]) -> Array:

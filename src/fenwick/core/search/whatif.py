@@ -22,7 +22,7 @@ from fenwick.core.search.effects import with_stage
 from fenwick.core.search.figures import Figures, figures_at, figures_of_each
 
 TOLD_SPEED, TOLD_KEPT, TOLD_AIR = 0.05, 0.002, 0.005  #: moves too small to tell: of the speed, points, of the air [-]
-AT_THE_HOOD = ("entry", "nearer", "close-in")  #: changes that show in what ends in the bin
+AT_THE_HOOD = ("entry", "nearer", "close-in", "step-down")  #: changes that show in what ends in the bin
 LEAST_AIR_GAIN = 0.01  #: share of the flow from which a gain in air alone is worth a line [-]
 LEAST_STRENGTH_GAIN = 1.2  #: ratio from which a bin that still folds is worth stiffening [-]
 LEAST_KEPT_GAIN = 0.005  #: share of the dust made from which a gain is worth a line [-]
@@ -104,12 +104,14 @@ class _Batch:
 
     def branch(self, branch: Branch) -> Branch:
         """A branch with everything on it."""
-        return replace(
+        whole = replace(
             branch,
             port=self.changed(branch.port, branch.id) if branch.port else None,
             elements=tuple(self.changed(part, part.id) for part in branch.elements),
             branches=tuple(self.branch(inner) for inner in branch.branches),
         )
+        changed: Branch = self.changed(whole, branch.id)
+        return changed
 
     def changed(self, part: Any, name: str) -> Any:
         """A part with each of its changes in a variant of its own."""

@@ -52,6 +52,10 @@ FACTORS: dict[str, Factor] = {
 }
 
 
+#: factors that no reading of a line tells, only a test of two ways on it
+TESTED: dict[str, Factor] = {"slot": Factor("slot", "What its slots give back", 0.30, ("slot.loss",))}
+
+
 def tuned(line: Line, factors: Mapping[str, Values], left: Mapping[str, float] | None = None) -> Line:
     """The line with some factors applied; values may be arrays over variants.
 
@@ -68,7 +72,7 @@ def tuned(line: Line, factors: Mapping[str, Values], left: Mapping[str, float] |
     """
     rules: dict[str, Values] = {}
     for key, value in factors.items():
-        for rule in FACTORS[key].rules:
+        for rule in (FACTORS | TESTED)[key].rules:
             rules[rule] = np.asarray(line.rules[rule]) * value
     surer = {rule: share for key, share in (left or {}).items() for rule in (*FACTORS[key].rules, *FACTORS[key].surer)}
     changed = replace(line, rules=line.rules.with_values(rules).narrowed(surer))

@@ -5,8 +5,9 @@ from __future__ import annotations
 from typing import Any
 
 from fenwick.core.rules import ENTRY_LOSS
-from fenwick.core.search.changes import Candidate
+from fenwick.core.search.changes import NARROWER, STEP_DOWN, Candidate
 from fenwick.rig.edits.edit import edit_rig, value_at
+from fenwick.rig.format.elements import ElbowPart, HosePart
 from fenwick.rig.format.model import Rig
 from fenwick.rig.format.places import path_of
 from fenwick.rig.format.separator import SeparatorPart
@@ -70,8 +71,24 @@ def _edits(rig: Rig, candidate: Candidate, path: str) -> dict[str, Any]:
         hood = value_at(rig, f"{path}.port.hood")
         ways = getattr(hood, "openings", None) or ()
         return {f"{path}.port.hood.openings[{i}].area_m2": candidate.value * way.area_m2 for i, way in enumerate(ways)}
+    if candidate.kind in (NARROWER, STEP_DOWN):
+        return _narrowed(rig, candidate, path)
     key, value = EDITS[candidate.kind]
     return {f"{path}.{key}": candidate.value if value is None else value}
+
+
+def _narrowed(rig: Rig, candidate: Candidate, path: str) -> dict[str, Any]:
+    """The runs of a branch no wider than a bore; stepped down, its port, too, with what was thrown at the old mouth."""
+    branch = value_at(rig, path)
+    runs = [(i, part) for i, part in enumerate(branch.elements) if isinstance(part, HosePart | ElbowPart)]
+    edits: dict[str, Any] = {
+        f"{path}.elements[{i}].bore_m": candidate.value for i, part in runs if part.bore_m > candidate.value
+    }
+    if candidate.kind == STEP_DOWN and branch.port is not None and branch.port.hood is not None:
+        hood = branch.port.hood
+        edits[f"{path}.port.bore_m"] = candidate.value
+        edits[f"{path}.port.hood.thrown_bore_m"] = hood.thrown_bore_m or branch.port.bore_m
+    return edits
 
 
 def _stiffened(rig: Rig, candidate: Candidate) -> Rig:

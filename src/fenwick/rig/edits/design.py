@@ -5,12 +5,13 @@ from __future__ import annotations
 from math import degrees
 from typing import Any
 
-from fenwick.core.components.chambers import ElbowLid, OpenBin
+from fenwick.core.arrays import one_value
+from fenwick.core.components.chambers import ElbowLid, OneBody, OpenBin
 from fenwick.core.components.cyclone import Cyclone
 from fenwick.core.components.separator import Separator, SlottedDisc
 from fenwick.core.search.finder import Design
 from fenwick.rig.edits.edit import edit_rig
-from fenwick.rig.edits.kinds import COMMON_KEYS, KINDS, cyclone_sizes
+from fenwick.rig.edits.kinds import COMMON_KEYS, DECK_LEAK, KINDS, cyclone_sizes, unlink
 from fenwick.rig.edits.structure import fresh_name
 from fenwick.rig.format.model import Rig
 from fenwick.rig.format.places import path_of
@@ -31,9 +32,12 @@ def design_keys(separator: Separator) -> dict[str, Any]:
             return {"type": "cyclone", "finish": separator.finish, **cyclone_sizes(separator.shape)}
         case SlottedDisc():
             slot = separator.slots[0]
+            own: dict[str, Any] = {"type": "slotted-disc", "hung": separator.hung}
+            if isinstance(separator, OneBody):
+                window = None if separator.window_area is None else round(one_value(separator.window_area), 7)
+                own = {"type": "one-body", "window_area_m2": window, "deck_leak_m2": DECK_LEAK}
             return {
-                "type": "slotted-disc",
-                "hung": separator.hung,
+                **own,
                 "chamber_d_m": _mm(separator.chamber_diameter),
                 "chamber_height_m": _mm(separator.chamber_height),
                 "inlet_bore_m": _mm(separator.inlet_bore),
@@ -78,5 +82,7 @@ def with_design(rig: Rig, part: str, design: Design) -> Rig:
     index = int(path_of(document, part).split("[")[-1].rstrip("]"))
     name = fresh_name(rig, KINDS[design.kind].label)
     document["line"]["elements"][index] = {**kept, **design_keys(design.separator), "name": name}
+    if isinstance(design.separator, OneBody):
+        unlink(document, index)
     document["guesses"] = [guess for guess in document["guesses"] if guess["part"] != part]
     return check_rig(document)

@@ -18,6 +18,7 @@ from fenwick.rig.format.separator import ChamberPart, CyclonePart, SeparatorPart
 COMMON_KEYS = ("id", "kind", "name", "tilt_deg", "hoses_swapped", "tool_end", "vacuum_end", "bin")
 ROUND_TO = 0.0005  #: sizes of a design to begin with [m]
 UPRIGHT = 1.4  #: a rectangular inlet begins that much higher than the square of its area [-]
+DECK_LEAK = 5e-6  #: at the deck of a one-body build, to begin with [m^2]
 DISC_DEEP, DISC_CLEAR = 0.12, 0.006  #: how deep a hung disc begins, and its play to the wall [m]
 
 
@@ -89,7 +90,23 @@ def _open_bin(kind: str) -> Callable[[float, float, dict[str, Any]], dict[str, A
 
 def _one_body(inlet: float, outlet: float, bin_: dict[str, Any]) -> dict[str, Any]:
     window = pi / 4.0 * min(inlet, bin_["profile"][-1]["d_m"] / 2.0) ** 2
-    return {**_disc(inlet, outlet, bin_), "type": "one-body", "window_area_m2": round(window, 6), "deck_leak_m2": 5e-6}
+    return {
+        **_disc(inlet, outlet, bin_),
+        "type": "one-body",
+        "window_area_m2": round(window, 6),
+        "deck_leak_m2": DECK_LEAK,
+    }
+
+
+def unlink(document: dict[str, Any], index: int) -> None:
+    """Take out the hoses and fittings between a stage and the vacuum, or the next stage: its head stands on it."""
+    elements = document["line"]["elements"]
+    end = index + 1
+    while end < len(elements) and elements[end]["kind"] not in ("separator", "wet-stage"):
+        end += 1
+    gone = {element["id"] for element in elements[index + 1 : end]}
+    del elements[index + 1 : end]
+    document["guesses"] = [guess for guess in document["guesses"] if guess["part"] not in gone]
 
 
 def _round(value: float) -> float:
@@ -161,6 +178,8 @@ def change_kind(rig: Rig, part: str, kind: str) -> Rig:
     index = int(path_of(document, part).split("[")[-1].rstrip("]"))
     begun = KINDS[kind].begin(inlet, max(old.outlet_d_m, inlet), kept["bin"])
     document["line"]["elements"][index] = {**kept, **begun, "name": fresh_name(rig, KINDS[kind].label)}
+    if kind == "one-body":
+        unlink(document, index)
     document["guesses"] = [
         guess for guess in document["guesses"] if guess["part"] != part or guess["key"].startswith("bin.")
     ]

@@ -134,6 +134,17 @@ class SlottedDiscPart(ChamberPart):
 
     type: Literal["slotted-disc"]
     hung: f.Flag = Field(False, title="Disc hung")
+    inlet_style: Literal["tangential", "elbow"] = Field("tangential", title="Air comes in")
+    outlet_aim: Literal["opposed", "centre"] = Field("centre", title="Outlet aims")
+    elbow_reach_m: f.Depth | None = Field(None, title="Elbow reaches down")
+
+    @model_validator(mode="after")
+    def _elbows(self) -> Self:
+        if self.inlet_style == "tangential" and self.elbow_reach_m is not None:
+            refuse("elbow_reach_m", "must be left out: a tangential inlet has no elbow")
+        if self.inlet_style == "elbow" and self.inlet_height_m is not None:
+            refuse("inlet_style", "must be tangential where the inlet is a rectangle")
+        return self
 
     @model_validator(mode="after")
     def _hangs(self) -> Self:
@@ -160,6 +171,8 @@ class OneBodyPart(ChamberPart):
     type: Literal["one-body"]
     window_area_m2: f.GapArea | None = Field(None, title="Window of the drop pipe")
     deck_leak_m2: f.GapArea = Field(0.0, title="Leak at the deck")
+    head_d_m: f.Size | None = Field(None, title="Vacuum's head wide")
+    head_height_m: f.Size | None = Field(None, title="Vacuum's head high")
 
 
 class CyclonePart(SeparatorPart):

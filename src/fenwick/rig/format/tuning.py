@@ -36,6 +36,7 @@ class TuningPart(f.Part):
     cake: FactorValue = Field(1.0, title="Cake on the filter")
     cut: FactorValue = Field(1.0, title="Cut size of the separator")
     exchange: FactorValue = Field(1.0, title="What the bin gives back")
+    slot: FactorValue = Field(1.0, title="What its slots give back")
 
     unsure: LeftPart | None = None
 

@@ -210,9 +210,23 @@ def build_separator(part: SeparatorPart) -> Separator:
         case RimInletPart():
             return RimInlet(part.id, part.inlet_bore_m, part.outlet_d_m, part.outlet_length_m, **common)
         case OneBodyPart():
-            return OneBody(**_chamber(part), window_area=part.window_area_m2, deck_leak=part.deck_leak_m2, **common)
+            return OneBody(
+                **_chamber(part),
+                window_area=part.window_area_m2,
+                deck_leak=part.deck_leak_m2,
+                head_width=part.head_d_m,
+                head_height=part.head_height_m,
+                **common,
+            )
         case SlottedDiscPart():
-            return SlottedDisc(**_chamber(part), hung=part.hung, **common)
+            return SlottedDisc(
+                **_chamber(part),
+                hung=part.hung,
+                elbow=part.inlet_style == "elbow",
+                opposed=part.outlet_aim == "opposed",
+                elbow_reach=part.elbow_reach_m,
+                **common,
+            )
     raise TypeError(f"no such separator: {type(part).__name__}")
 
 

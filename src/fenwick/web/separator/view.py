@@ -40,6 +40,7 @@ from fenwick.wording.separator import (
     model_rows,
     stage_rows,
     through_the_wall,
+    unmodelled_rows,
 )
 
 USUAL_BOLT_HOLE = 0.0055  #: where no size is printed [m]
@@ -173,7 +174,7 @@ def separator_view(
         else [],
         drop_checks=drop_checks(stage, result, density, voice),
         faults=[effect_row(effect, voice) for effect in study.faults],
-        sizes=[effect_row(effect, voice) for effect in study.sizes],
+        sizes=[*(effect_row(effect, voice) for effect in study.sizes), *unmodelled_rows(stage)],
         sweeps=_sweeps(study.sweeps, stage, line.rules, voice),
         sights=through_the_wall(line, stage, result, voice),
         notes=_notes(found, part.id, voice),

@@ -118,6 +118,29 @@ def _passage(said: Said) -> str:
     return f"Chips bridge at {said.name}: it is {said.value} wide, and {said.limit} is wanted for the longest of them."
 
 
+def _narrow_slot(said: Said) -> str:
+    if said.level == OK:
+        return f"Its slot is {said.value} wide; from {said.limit} on dust falls through it."
+    return f"Its slot is {said.value} wide: much of what reaches it turns on over it. {said.limit} or more let it fall."
+
+
+def _elbow(said: Said) -> str:
+    if said.level == OK:
+        return f"The disc stands {said.value} below the elbow; {said.limit} is the least."
+    if said.level == ACT:
+        return "The elbow reaches down to its disc, or past it: hang the disc lower, or take a shorter elbow."
+    return f"The disc stands only {said.value} below the elbow: dust piles up there. Leave {said.limit} at least."
+
+
+def _tube(said: Said) -> str:
+    if said.level == OK:
+        return f"The outlet tube is {said.value} wide, and the body {said.limit} where it ends."
+    return (
+        f"The outlet tube is {said.value} wide, and the cone only {said.limit} where it ends: no air can turn round "
+        "it. A shorter or narrower tube."
+    )
+
+
 def _bed(said: Said) -> str:
     volume, suction, share = said.notes
     lies = (
@@ -135,6 +158,9 @@ ON_ITS_WAY: dict[str, CheckWords] = {
     "air-at-tool": CheckWords(PATH, "Air at the tool", _air),
     "containment": CheckWords(LUNGS, "Fine dust at the machine", _containment),
     "settling": CheckWords(PATH, "Slowest run", _settling),
+    "slot-narrow": CheckWords(PATH, "Width of the slot", _narrow_slot),
+    "elbow-clear": CheckWords(PATH, "Disc below the elbow", _elbow),
+    "tube-in-cone": CheckWords(PATH, "Outlet tube in the cone", _tube),
     "bed": CheckWords(PATH, "Bed in a run", _bed),
     "bin-collapse": CheckWords(STRENGTH, "Bin against collapse", _collapse),
     "bin-leak": CheckWords(PATH, "Leak below the separator", _leak),
