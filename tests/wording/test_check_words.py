@@ -21,12 +21,17 @@ CORE = Path(__file__).parents[2] / "src" / "fenwick" / "core" / "judging"
 QUANTITY = {
     "headroom": "length", "footprint": "length", "lid-bends": "length", "relief": "gap", "ring-stiff": "suction",
     "sheet-bends": "stress", "tips": "force", "full-weight": "heap", "circuit": "current", "switch": "current",
+    "hose-flat": "suction", "brittle": "temperature", "legs": "length", "doorway": "length", "step": "length",
     "start-up": "current", "run-on": "seconds", "motor-starved": "share", "filter-class": "share",
 }  # fmt: skip
 ABOUT = {
     "dust-meets": ("steel-grinding", "saw"),
     "last-held": ("steel-grinding", "saw"),
     "species": ("saw", "tropical"),
+    "wet-dust": ("saw", "made"),
+    "fill-seen": ("opaque",),
+    "wall-not-judged": ("flat",),
+    "solvent": ("acrylic",),
 }
 
 

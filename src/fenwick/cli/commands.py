@@ -35,11 +35,11 @@ def fail(sentence: str) -> NoReturn:
 def solve(rig: Path) -> None:
     """Solve the line in RIG (a rig file, or - for standard input) and print the result as JSON."""
     from fenwick.core.errors import CoreError
-    from fenwick.rig import RigError, read_rig
+    from fenwick.rig import RigError, read_from_outside
     from fenwick.rig.result import solve_rig
 
     try:
-        result = solve_rig(read_rig(bytes_of(rig)))
+        result = solve_rig(read_from_outside(bytes_of(rig)))
     except RigError as error:
         fail(f"{rig}: {error}")
     except CoreError as error:
@@ -104,12 +104,12 @@ def serve(home: Path | None, line: Path | None, name: str, host: str, port: int)
     from fenwick.core.errors import CoreError
     from fenwick.data import ShopDatabaseError
     from fenwick.data.database import create_database
-    from fenwick.rig import RigError, read_rig
+    from fenwick.rig import RigError, read_from_outside
 
     folder = home or _home() / "shop"
     try:
         if line is not None:
-            shop = begin(folder / "shop.db", name, read_rig(bytes_of(line)))
+            shop = begin(folder / "shop.db", name, read_from_outside(bytes_of(line)))
         else:
             shop = create_database(folder / "shop.db")
         run(shop, folder, host, port)

@@ -149,6 +149,8 @@ FAULT_WORDS = {
     "swapped-hoses": "hoses swapped",
     "vortex-tail": "vortex reaches the bin",
     "carry-over": "takes water along",
+    "wet-overfull": "too much water",
+    "wet-lean": "may not lean",
     "bridging": "chips bridge",
     "fan-believable": "label doubtful",
 }

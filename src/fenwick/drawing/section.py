@@ -127,7 +127,7 @@ def _section_dims(part: SeparatorPart, body: StageBody, scale: float, voice: Voi
                   (right - 44, body.dust_top), (right - 52, min(body.dust_top + 5, FLOOR - 6)), "end",
                   (right - 44, body.dust_top), "y", -1.0 / scale),
         _bin_height(part, rim, right, scale, voice),
-        Dimension("bin.profile[0].d_m", "bin wide at the floor", f"⌀ {_mm(part.bin.profile[0].d_m, voice)}",
+        Dimension(f"bin.profile[0].{width_key(part)}", "bin wide at the floor", _bin_width(part, 0, voice),
                   (2 * x - _foot(body), FLOOR + 12), (_foot(body), FLOOR + 12), (x, FLOOR + 28), "middle",
                   (_foot(body), FLOOR + 12), "x", 2.0 / scale),
     ]  # fmt: skip
@@ -137,6 +137,16 @@ def _section_dims(part: SeparatorPart, body: StageBody, scale: float, voice: Voi
 def is_rectangle(part: SeparatorPart) -> bool:
     """Whether its inlet is a rectangle."""
     return isinstance(part, CyclonePart | ChamberPart) and part.inlet_height_m is not None
+
+
+def width_key(part: SeparatorPart) -> str:
+    """The key of the bin's width as it is seen from the side."""
+    return "d_m" if part.bin.is_round else "width_m"
+
+
+def _bin_width(part: SeparatorPart, at: int, voice: Voice) -> str:
+    sign = "⌀ " if part.bin.is_round else ""
+    return f"{sign}{_mm(part.bin.profile[at].seen_m, voice)}"
 
 
 def _foot(body: StageBody) -> float:
@@ -170,8 +180,8 @@ def _body_dims(part: SeparatorPart, body: StageBody, scale: float, rim: float, v
         ]  # fmt: skip
     lifted = part.inlet[0] * scale if isinstance(part, ElbowLidPart) else 0.0
     if not isinstance(part, ChamberPart):
-        return [_across(f"bin.profile[{len(part.bin.profile) - 1}].d_m", "bin wide at the top",
-                        part.bin.profile[-1].d_m, x, wide, top - 30 - lifted, scale, voice)]  # fmt: skip
+        return [_across(f"bin.profile[{len(part.bin.profile) - 1}].{width_key(part)}", "bin wide at the top",
+                        part.bin.profile[-1].seen_m, x, wide, top - 30 - lifted, scale, voice)]  # fmt: skip
     hung = isinstance(part, SlottedDiscPart) and part.hung
     disc = rim + part.chamber_height_m * scale if hung else rim
     slot = part.slots[0].width_m

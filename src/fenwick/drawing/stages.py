@@ -89,7 +89,7 @@ def size_of(part: SeparatorPart | WetStagePart) -> tuple[float, float]:
     if isinstance(part, WetStagePart):
         return 2.5 * part.vessel_d_m, part.vessel_d_m
     high = part.bin.profile[-1].height_m + above_rim(part)
-    return high, max(top_width(part), *(point.d_m for point in part.bin.profile))
+    return high, max(top_width(part), *(point.seen_m for point in part.bin.profile))
 
 
 def above_rim(part: SeparatorPart) -> float:
@@ -111,11 +111,11 @@ def top_width(part: SeparatorPart) -> float:
         case CyclonePart():
             return part.body_d_m
         case SlottedDiscPart() if part.hung:
-            return part.bin.profile[-1].d_m
+            return part.bin.profile[-1].seen_m
         case ChamberPart():
             return part.chamber_d_m
         case _:
-            return part.bin.profile[-1].d_m
+            return part.bin.profile[-1].seen_m
 
 
 def place_stage(
@@ -134,7 +134,7 @@ def place_stage(
     leaves = rim if disc_y is None else disc_y
     if disc_y is None and not isinstance(part, CyclonePart):
         leaves = rim + hangs * scale  # an open bin counts from the mouth of its outlet tube
-    deepest = max([half_top, *(d * scale / 2 for d in bin_.diameters)])
+    deepest = max([half_top, *(point.seen_m * scale / 2 for point in part.bin.profile)])
     room = (rim if disc_y is None else disc_y) - top if above_rim(part) or disc_y is not None else hangs * scale
     return StageBody(
         id=part.id,
@@ -153,7 +153,7 @@ def place_stage(
         inlet_box=_inlet_box(part, x, top, half_top, scale),
         outlet_box=(x - outlet * scale / 2, top - STUB, outlet * scale, hangs * scale + STUB),
         swirl=(top + 0.68 * min(room, 2.2 * half_top), half_top * 0.86),
-        stiffeners=tuple((floor - h * scale, float(bin_.diameter_at(h)) * scale / 2) for h in bin_.stiffeners),
+        stiffeners=tuple((floor - h * scale, float(bin_.sides_at(h).width) * scale / 2) for h in bin_.stiffeners),
         tilt=part.tilt_deg,
         fill_share=float(bin_.volume_to(fill) / bin_.volume_to(bin_.height)),
     )
@@ -162,7 +162,7 @@ def place_stage(
 def outline(bin_: Bin, x: float, floor: float, scale: float, top: float) -> tuple[Point, ...]:
     """The bin's wall up to a height [m], from the left top round the floor to the right top."""
     heights = sorted({0.0, top, *(h for h in bin_.heights if h < top)}, reverse=True)
-    left = [(x - float(bin_.diameter_at(h)) * scale / 2, floor - h * scale) for h in heights]
+    left = [(x - float(bin_.sides_at(h).width) * scale / 2, floor - h * scale) for h in heights]
     return (*left, *[(2 * x - px, py) for px, py in reversed(left)])
 
 
@@ -185,7 +185,7 @@ def _disc(
 ) -> tuple[float | None, tuple[tuple[float, float], ...], tuple[Rect, ...]]:
     """(y of the disc, plates, slots cut open on the left and right)."""
     if isinstance(part, CyclonePart):
-        return None, ((rim - 2, part.bin.profile[-1].d_m * scale / 2 + 5),), ()
+        return None, ((rim - 2, part.bin.profile[-1].seen_m * scale / 2 + 5),), ()
     if not isinstance(part, ChamberPart):
         return None, (), ()
     half = part.chamber_d_m * scale / 2

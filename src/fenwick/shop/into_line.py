@@ -8,11 +8,11 @@ from fenwick.core.catalogue.parts import HOSE_BORES
 from fenwick.core.line.line import Line
 from fenwick.core.search.changes import EXCHANGE, Candidate
 from fenwick.rig.edits.changes import apply_candidate
+from fenwick.rig.edits.edit import check_change
 from fenwick.rig.edits.structure import fresh_id, replace_part
 from fenwick.rig.format.elements import HosePart, ReducerPart, WallKind
 from fenwick.rig.format.model import Rig
 from fenwick.rig.format.problems import Problem, RigError
-from fenwick.rig.format.read import check_rig
 from fenwick.rig.format.tuning import OF_VACUUM, without_factors
 from fenwick.rig.to_core.line import build_line
 from fenwick.shop.model import OwnedFitting, OwnedHose, OwnedTool, OwnedVacuum, ShopFile
@@ -79,7 +79,7 @@ def put_vacuum(rig: Rig, vacuum: OwnedVacuum) -> Rig:
     document = rig.model_dump(mode="json")
     document["vacuum"] = {key: value for key, value in vacuum.model_dump(mode="json").items() if key not in OWN_KEYS}
     document["guesses"] = [guess for guess in document["guesses"] if guess["part"] != "vacuum"]
-    return check_rig(document if vacuum.name == rig.vacuum.name else without_factors(document, OF_VACUUM))
+    return check_change(rig, document if vacuum.name == rig.vacuum.name else without_factors(document, OF_VACUUM))
 
 
 def put_tool(rig: Rig, branch: str, tool: OwnedTool) -> Rig:
@@ -104,7 +104,7 @@ def put_tool(rig: Rig, branch: str, tool: OwnedTool) -> Rig:
     document["guesses"] = [guess for guess in document["guesses"] if guess["part"] != branch]
     if len(rig.line.ways) == 1:
         document["dust"] = {"kind": tool.dust}
-    return check_rig(document)
+    return check_change(rig, document)
 
 
 def swap(rig: Rig, part: str, with_what: str, shop: ShopFile) -> Rig:

@@ -45,15 +45,17 @@ def _supply(
         alone = line_alone(line, at)
         seconds = float(clearing_time(alone, settled_point(alone), at)[0])
         clears = seconds if isfinite(seconds) else None
+    hood = line.leaves[at].port.hood
     return Supply(
         port,
         circuit.name if circuit else None,
-        current,
-        _vacuum_current(vacuum, rig, circuit),
-        circuit.rating_a if circuit else None,
-        circuit.switch_a if circuit else None,
-        circuit.run_on_s if circuit else None,
-        clears,
+        tool=current,
+        vacuum=_vacuum_current(vacuum, rig, circuit),
+        fan=hood.extra_fan.current if hood and hood.extra_fan else None,
+        breaker=circuit.rating_a if circuit else None,
+        switch=circuit.switch_a if circuit else None,
+        run_on=circuit.run_on_s if circuit else None,
+        clears=clears,
     )
 
 

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from itertools import takewhile
-from math import ceil
 
 from fenwick.core.arrays import one_value
 from fenwick.core.components.elements import Element, Hose, Leak, Port, Reducer
@@ -12,7 +11,7 @@ from fenwick.core.components.separator import Separator
 from fenwick.core.components.wet import WetStage
 from fenwick.core.dust.cakes import settled_point
 from fenwick.core.dust.separation import fill_mark
-from fenwick.core.judging.passage import clearing_time
+from fenwick.core.judging.passage import clearing_time, run_on_seconds
 from fenwick.core.line.line import Line
 from fenwick.wording.say import Voice
 
@@ -122,7 +121,9 @@ def _run_on(line: Line, port: int) -> str:
     seconds = float(clearing_time(line, settled_point(line), port)[0])
     if not seconds < MOST_RUN_ON:
         return ""
-    return f"Let the vacuum run on {ceil(seconds)} s after the tool: the last dust is in the separator then."
+    return (
+        f"Let the vacuum run on {run_on_seconds(seconds):.0f} s after the tool: the last dust is in the separator then."
+    )
 
 
 def _mark(stage: Separator, line: Line, voice: Voice) -> str:

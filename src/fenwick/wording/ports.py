@@ -4,14 +4,13 @@ from __future__ import annotations
 
 from collections.abc import Collection
 from dataclasses import dataclass
-from math import ceil
 
 from fenwick.core.arrays import Array
 from fenwick.core.dust.fate import Fate
 from fenwick.core.judging.assess import Assessment
 from fenwick.core.judging.check import LEVEL_WORDS
 from fenwick.core.judging.checks import carrying_check
-from fenwick.core.judging.passage import clearing_time
+from fenwick.core.judging.passage import clearing_time, run_on_seconds
 from fenwick.core.line.line import Leaf, Line
 from fenwick.core.line.operating import OperatingPoint
 from fenwick.core.search.whatif import ChangeOutcome
@@ -80,7 +79,7 @@ def _inlet(found: Assessment, voice: Voice) -> str:
 def clearing_words(seconds: Array) -> str:
     """A time to run on, in whole seconds rounded up."""
     first = float(seconds[0])
-    return f"{ceil(first)} s" if first < MOST_CLEARING else "never"
+    return f"{run_on_seconds(first):.0f} s" if first < MOST_CLEARING else "never"
 
 
 def _branch_suction(point: OperatingPoint, leaf: Leaf, voice: Voice) -> str:

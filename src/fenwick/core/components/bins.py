@@ -2,8 +2,9 @@
 
 from __future__ import annotations
 
-import itertools
 from dataclasses import dataclass, field
+from itertools import pairwise
+from typing import Any
 
 import numpy as np
 
@@ -45,6 +46,18 @@ CLOSURES: dict[str, str] = {
 }
 
 
+#: how the fill of a bin is read
+SIGHTS = {"clear": "Clear wall", "window": "Window", "lamp": "A lamp behind it", "opaque": "Not at all"}
+
+
+@dataclass(frozen=True)
+class Sides:
+    """Of a rectangle; floats, or arrays over heights."""
+
+    width: Any  #: [m]
+    depth: Any  #: [m]
+
+
 @dataclass(frozen=True)
 class Ledge:
     """A step in the wall that dust-laden air runs over."""
@@ -73,10 +86,10 @@ class Relief:
 
 @dataclass(frozen=True)
 class Bin:
-    """A round bin, straight or tapered."""
+    """A round or rectangular bin, straight or tapered."""
 
-    heights: tuple[float, ...]  #: of the measured diameters, from the floor up, the first 0 [m]
-    diameters: tuple[float, ...]  #: at those heights [m]
+    heights: tuple[float, ...]  #: of the measured widths, from the floor up, the first 0 [m]
+    diameters: tuple[float, ...]  #: at those heights; of a rectangular bin its narrow sides [m]
     closure: str = "clamp-ring"  #: key of the rules `closure.*`
     wall: Values | None = None  #: thickness [m]; None: not known
     material: str | None = None  #: key of MATERIALS; None: not known
@@ -90,6 +103,9 @@ class Bin:
     lid: Lid | None = None
     relief: Relief | None = None
     mass: Values | None = None  #: empty [kg]; None: by its wall
+    sides: tuple[Sides, ...] = ()  #: of a rectangular bin, at its heights; empty: it is round
+    ribs: str = "none"  #: none, rings (rolled beads), or upright
+    sight: str | None = None  #: how its fill is seen, a key of SIGHTS; None: not said
 
     @property
     def made_of(self) -> Material | None:
@@ -104,23 +120,76 @@ class Bin:
         made_of = self.made_of
         if self.wall is None or made_of is None or made_of.density is None:
             return None
-        wide, narrow = np.asarray(self.diameters[-1]), np.asarray(self.diameters[0])
-        area = np.pi * 0.5 * (wide + narrow) * self.height + 0.25 * np.pi * (wide**2 + narrow**2)
-        return np.asarray(area * self.wall * made_of.density)
+        walls = 0.0
+        for (low, high), (under, over) in zip(pairwise(self.heights), pairwise(self._girths()), strict=True):
+            walls += 0.5 * (under + over) * (high - low)
+        plates = float(self.area_at(0.0)) + (0.0 if self.lid is not None else float(self.area_at(self.height)))
+        shell = (walls + plates) * np.asarray(self.wall) * made_of.density
+        return np.asarray(shell + (0.0 if self.lid is None else self._lid_mass(self.lid)))
+
+    def _girths(self) -> list[float]:
+        """Round the wall at every measured height [m]."""
+        if self.sides:
+            return [2.0 * (one.width + one.depth) for one in self.sides]
+        return [float(np.pi * d) for d in self.diameters]
+
+    def _lid_mass(self, lid: Lid) -> Values:
+        """Of a lid by its thickness, a disc glued on it included [kg]; what its material weighs is known."""
+        area = float(self.area_at(self.height))
+        mass = area * np.asarray(lid.thickness) * (MATERIALS[lid.material].density or 0.0)
+        if lid.stiffener is not None:
+            mass = mass + area * np.asarray(lid.stiffener[1]) * (MATERIALS[lid.stiffener[0]].density or 0.0)
+        return mass
 
     @property
     def height(self) -> float:
         """Inside height [m]."""
         return self.heights[-1]
 
-    def diameter_at(self, height: Values) -> Array:
-        """Inside diameter at a height [m].
+    @property
+    def is_round(self) -> bool:
+        """Whether its walls are round; flat ones fold otherwise."""
+        return not self.sides
+
+    def sides_at(self, height: Values) -> Sides:
+        """Inside width and depth at a height; of a round bin both its diameter [m].
 
         Parameters
         ----------
         height : above the floor of the bin [m]
         """
-        return np.asarray(np.interp(height, self.heights, self.diameters))
+        if not self.sides:
+            across = np.interp(height, self.heights, self.diameters)
+            return Sides(across, across)
+        widths, depths = ([getattr(one, name) for one in self.sides] for name in ("width", "depth"))
+        return Sides(np.interp(height, self.heights, widths), np.interp(height, self.heights, depths))
+
+    def diameter_at(self, height: Values) -> Array:
+        """Inside diameter at a height, of a rectangular bin its hydraulic one, 4 A/P [m].
+
+        Parameters
+        ----------
+        height : above the floor of the bin [m]
+        """
+        there = self.sides_at(height)
+        if not self.sides:
+            return np.asarray(there.width)
+        return np.asarray(2.0 * there.width * np.asarray(there.depth) / (there.width + np.asarray(there.depth)))
+
+    def narrow_at(self, height: Values) -> Array:
+        """The narrower side at a height, or the diameter: what a round disc has to fit [m].
+
+        Parameters
+        ----------
+        height : above the floor of the bin [m]
+        """
+        there = self.sides_at(height)
+        return np.asarray(np.minimum(there.width, there.depth))
+
+    @property
+    def widest(self) -> float:
+        """The widest it is anywhere [m]."""
+        return max((max(one.width, one.depth) for one in self.sides), default=max(self.diameters))
 
     def area_at(self, height: Values) -> Array:
         """Inside area at a height [m^2].
@@ -129,10 +198,11 @@ class Bin:
         ----------
         height : above the floor of the bin [m]
         """
-        return np.asarray(0.25 * np.pi * np.square(self.diameter_at(height)))
+        there = self.sides_at(height)
+        return np.asarray((1.0 if self.sides else 0.25 * np.pi) * there.width * np.asarray(there.depth))
 
     def volume_to(self, height: Values) -> Array:
-        """Volume below a height [m^3]: frusta between the measured diameters.
+        """Volume below a height [m^3]: between two measured heights the area is a square law, Simpson's rule exact.
 
         Parameters
         ----------
@@ -140,10 +210,10 @@ class Bin:
         """
         top = np.clip(height, 0.0, self.height)
         total = np.zeros_like(np.asarray(top, dtype=float))
-        for low, high in zip(self.heights[:-1], self.heights[1:], strict=True):
+        for low, high in pairwise(self.heights):
             end = np.clip(top, low, high)
-            a, b = self.diameter_at(low), self.diameter_at(end)
-            total = total + np.pi / 12.0 * (end - low) * (a * a + a * b + b * b)
+            middle = self.area_at(0.5 * (low + end))
+            total = total + (end - low) / 6.0 * (self.area_at(low) + 4.0 * middle + self.area_at(end))
         return np.asarray(total)
 
     @property
@@ -151,7 +221,7 @@ class Bin:
         """Clear lengths between floor, stiffeners and lid with their widest diameter: (length, diameter) [m]."""
         marks = [0.0, *sorted(h for h in self.stiffeners if 0.0 < h < self.height), self.height]
         bays = []
-        for low, high in itertools.pairwise(marks):
+        for low, high in pairwise(marks):
             inside = [d for h, d in zip(self.heights, self.diameters, strict=True) if low <= h <= high]
             ends = [float(self.diameter_at(low)), float(self.diameter_at(high))]
             bays.append((high - low, max([*inside, *ends])))

@@ -38,7 +38,7 @@ class OpenBin(Separator):
         """What the orbit model needs: the bin down to its dust, an orbit no taller than the outlet is wide."""
         side = square_side(self.inlet_bore)
         room = np.maximum(self.bin.height - np.asarray(self.bin.fill_height), self.outlet_length)
-        top = float(self.bin.diameter_at(self.bin.height))
+        top = float(self.bin.narrow_at(self.bin.height))
         chamber = FlatChamber(top, room, side, side, self.outlet_diameter, self.outlet_length)
         return chamber.geometry(most_orbit=self.outlet_diameter)
 
@@ -50,7 +50,7 @@ class OpenBin(Separator):
     @property
     def opening(self) -> Values:
         """The whole bin is open to the swirl [m^2]."""
-        return np.pi / 4.0 * np.square(self.bin.diameter_at(self.bin.height))
+        return self.bin.area_at(self.bin.height)
 
     @property
     def drop_below_rim(self) -> Values:

@@ -33,6 +33,8 @@ class Hose:
     roughness: Values | None = None  #: measured, instead of the wall's rule [m]
     rise: Values = 0.0  #: height it lifts the dust, 0 where it lies or falls [m]
     bend_factor: Values | None = None  #: loss of its bends against smooth ones, instead of the wall's rule [-]
+    wall_thickness: Values | None = None  #: [m]; None: not known
+    clear: bool | None = None  #: whether one sees into it; None: not said
 
 
 @dataclass(frozen=True)

@@ -40,6 +40,20 @@ class Stand:
     mass: Values | None = None  #: of everything but the bin, empty [kg]
     wheels: bool = False
     tied: bool = False  #: to what it is joined to, or to a wall
+    on: str = "floor"  #: floor, deck (over the vacuum) or vacuum
+    base_height: Values = 0.0  #: of the bin's floor over the ground [m]
+    vacuum_height: Values | None = None  #: that stands under it [m]
+    vacuum_mass: Values | None = None  #: of it [kg]
+    head_lift: Values | None = None  #: room that its head wants to be lifted off [m]; None: by rule
+    fixed: bool = False  #: to a machine, and moves along with it
+    doorway: Values | None = None  #: the narrowest it is rolled through [m]
+    step: Values | None = None  #: the highest it is rolled over [m]
+    wheel: Values | None = None  #: diameter of its wheels [m]
+
+    @property
+    def stacked(self) -> bool:
+        """Whether it stands on a deck or on the vacuum itself."""
+        return self.on != "floor"
 
 
 class Separator(ABC):
@@ -236,7 +250,7 @@ class SlottedDisc(Separator):
         """All round a hung disc, between it and the bin's wall [m]."""
         if not self.hung:
             return 0.0
-        there = self.bin.diameter_at(self.bin.height - self.chamber_height)
+        there = self.bin.narrow_at(self.bin.height - self.chamber_height)
         return np.maximum(0.5 * (there - self.chamber_diameter), 0.0)
 
     @property

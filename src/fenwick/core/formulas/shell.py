@@ -33,8 +33,22 @@ def collapse_pressure(
     thin = np.asarray(wall / diameter)
     slender = bay_length / diameter - 0.45 * np.sqrt(thin)
     short = 2.42 * youngs_modulus * thin**2.5 / ((1.0 - poisson_ratio**2) ** 0.75 * np.maximum(slender, 1e-12))
-    long = 2.0 * youngs_modulus * thin**3 / (1.0 - poisson_ratio**2)
+    long = long_tube_collapse(diameter, wall, youngs_modulus, poisson_ratio)
     return np.asarray(np.where(slender <= 1e-12, np.inf, np.maximum(short, long)))
+
+
+def long_tube_collapse(diameter: Values, wall: Values, youngs_modulus: Values, poisson_ratio: Values) -> Array:
+    """Suction that flattens a long plain tube [Pa]: 2E(t/D)³/(1−ν²).
+
+    Parameters
+    ----------
+    diameter : D [m]
+    wall : t, thickness [m]
+    youngs_modulus : E [Pa]
+    poisson_ratio : ν [-]
+    """
+    slender = np.asarray(wall) / diameter
+    return np.asarray(2.0 * youngs_modulus * slender**3 / (1.0 - np.square(poisson_ratio)))
 
 
 def ring_carries(stiffness: Values, diameter: Values, share: Values) -> Array:

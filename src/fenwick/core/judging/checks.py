@@ -169,15 +169,22 @@ def _swirl_checks(stage: Separator, line: Line, point: OperatingPoint) -> list[C
 
 
 def _wet_checks(stage: WetStage, line: Line, point: OperatingPoint) -> list[Check]:
-    """Droplets that the rising air takes along to the vacuum."""
+    """Droplets that the rising air takes along, and water that meets the outlet."""
     row = point.stations.index(stage.id)
     rise = point.stations.flow[row] / bore_area(stage.vessel_diameter)
     limit = np.full_like(rise, line.rules["wet.carry-over"])
-    return [
-        Check(
-            "carry-over", graded(rise > limit, rise > line.rules["wet.watch"] * limit), rise, limit, "speed", stage.id
-        )
-    ]
+    level = graded(rise > limit, rise > line.rules["wet.watch"] * limit)
+    found = [Check("carry-over", level, rise, limit, "speed", stage.id)]
+    lean = stage.lean
+    if stage.outlet_height is not None and lean is not None:
+        n = rise.shape
+        water, outlet = (np.broadcast_to(np.asarray(v, dtype=float), n) for v in (stage.level, stage.outlet_height))
+        line_at = outlet - line.rules["wet.splash"]
+        over = graded(water >= outlet, water > line_at)
+        found.append(Check("wet-overfull", over, water, line_at, "length", stage.id))
+        leans, least = np.broadcast_to(np.degrees(lean), n), np.full(n, line.rules["wet.lean"])
+        found.append(Check("wet-lean", graded(leans < 0.0, leans < least), leans, least, "angle", stage.id))
+    return found
 
 
 def _believable_vacuum(line: Line) -> list[Check]:

@@ -7,13 +7,14 @@ import numpy as np
 from fenwick.core.arrays import one_value
 from fenwick.core.components.dust import GLOWING, HELD_BESIDES, Dust
 from fenwick.core.components.elements import Hose
+from fenwick.core.components.wet import WET_DUSTS, WetStage
 from fenwick.core.formulas.sizes import BREATHED, share_below
 from fenwick.core.judging.assess import Assessment
 from fenwick.core.judging.check import ACT, OK, WATCH, Check, fact, figure
 from fenwick.core.line.line import Line
 
 MINERAL = ("plaster", "blasting-media")  #: kinds that neither burn nor spark
-FIBRE = "fibre-composite"
+FIBRE, ASH = "fibre-composite", "ash"
 MDF = ("mdf-routing", "mdf-sanding")
 
 
@@ -23,6 +24,8 @@ def hazard_checks(line: Line, found: Assessment) -> list[Check]:
     return [
         *_meet(kinds),
         *_last_held(line, kinds),
+        *_in_water(line, kinds),
+        *_ash(line, kinds),
         *_fibre(line, kinds),
         *_species(kinds),
         *_static(line, kinds),
@@ -64,6 +67,31 @@ def _last_held(line: Line, kinds: list[Dust]) -> list[Check]:
 def _clash(held: str, kind: str) -> bool:
     glows = held in GLOWING or held in HELD_BESIDES
     return (glows and burns(kind)) or (not glows and burns(held) and kind in GLOWING)
+
+
+def _in_water(line: Line, kinds: list[Dust]) -> list[Check]:
+    """Dust that must not reach a wet stage: made at a port, or left in the vacuum and its line."""
+    stage = next((one for one in line.stages if isinstance(one, WetStage)), None)
+    if stage is None:
+        return []
+    made = [dust.kind for dust in kinds if dust.kind not in WET_DUSTS]
+    held = line.vacuum.last_held
+    left = [held] if held is not None and held not in WET_DUSTS and not line.vacuum.emptied else []
+    return [fact("wet-dust", ACT, stage.id, (kind, how)) for kind, how in _first(made, left)]
+
+
+def _first(made: list[str], left: list[str]) -> list[tuple[str, str]]:
+    return [(kinds[0], how) for kinds, how in ((made, "made"), (left, "held")) if kinds]
+
+
+def _ash(line: Line, kinds: list[Dust]) -> list[Check]:
+    """Soot and cold ash want a bin of metal; an ember may hide in them for days."""
+    if ASH not in [dust.kind for dust in kinds]:
+        return []
+    metal = [stage.bin.material == "steel" for stage in line.separators]
+    unknown = any(stage.bin.made_of is None for stage in line.separators)
+    level = OK if metal and all(metal) else WATCH if unknown or not metal else ACT
+    return [fact("ash-bin", level, line.separators[0].id if line.separators else "vacuum")]
 
 
 def _fibre(line: Line, kinds: list[Dust]) -> list[Check]:

@@ -13,7 +13,7 @@ from fenwick.core.line.line import Line
 
 def motor_checks(line: Line, found: Assessment) -> list[Check]:
     """Cooling air, dust through the motor, water, rain."""
-    return [*_starved(line, found), *_dusty(line), *_water(line), *_rain(line)]
+    return [*_starved(line, found), *_dusty(line), *_fan_motors(line), *_water(line), *_rain(line)]
 
 
 def _starved(line: Line, found: Assessment) -> list[Check]:
@@ -31,6 +31,17 @@ def _dusty(line: Line) -> list[Check]:
     if line.vacuum.filter is not None or line.vacuum.bag is not None:
         return []
     return [fact("motor-dusty", WATCH if line.vacuum.own_cooling else ACT, "vacuum")]
+
+
+def _fan_motors(line: Line) -> list[Check]:
+    """An extra fan stands ahead of its own filter: whether its motor stands in that dusty air."""
+    found = []
+    for leaf in line.leaves:
+        fan = leaf.port.hood.extra_fan if leaf.port.hood else None
+        if fan is not None and leaf.open:
+            level = {True: ACT, False: OK, None: WATCH}[fan.motor_in_air]
+            found.append(fact("fan-motor", level, leaf.id))
+    return found
 
 
 def _water(line: Line) -> list[Check]:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from math import ceil
 
 import numpy as np
 
@@ -159,3 +160,13 @@ def clearing_time(line: Line, point: OperatingPoint, port: int) -> Array:
             with np.errstate(divide="ignore"):
                 total = total + np.asarray(part.length) / (rules["clear.speed"] * speed)
     return np.asarray(total)
+
+
+def run_on_seconds(clears: float) -> float:
+    """What a switch must let the vacuum run on for, in whole seconds, never too few [s].
+
+    Parameters
+    ----------
+    clears : that the line takes to clear [s]
+    """
+    return float(ceil(clears - 1e-9))

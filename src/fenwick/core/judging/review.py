@@ -7,6 +7,7 @@ from fenwick.core.judging.assess import Assessment
 from fenwick.core.judging.check import Check
 from fenwick.core.judging.hazards import hazard_checks
 from fenwick.core.judging.motor import motor_checks
+from fenwick.core.judging.plastics import plastic_checks
 from fenwick.core.judging.standing import standing_checks
 from fenwick.core.judging.strength import strength_checks
 from fenwick.core.judging.supply import Supply, supply_checks
@@ -22,6 +23,7 @@ def review(line: Line, found: Assessment, supplies: tuple[Supply, ...] = ()) -> 
     supplies : what its tools and its vacuum hang on
     """
     checks = [*hazard_checks(line, found), *found.checks, *motor_checks(line, found)]
+    checks += plastic_checks(line, found.point)
     for stage in line.stages:
         if isinstance(stage, Separator):
             checks += strength_checks(stage, line, found.point)

@@ -2,12 +2,15 @@
 
 from __future__ import annotations
 
+from dataclasses import dataclass
+
 import numpy as np
 
 from fenwick.core.arrays import Values, one_value
 from fenwick.core.components.chambers import OneBody
-from fenwick.core.components.separator import Separator
+from fenwick.core.components.separator import Separator, Stand
 from fenwick.core.dust.separation import fill_mark
+from fenwick.core.formulas.sizes import GRAVITY
 from fenwick.core.formulas.stand import tipping_angle, tipping_force
 from fenwick.core.judging.check import WATCH, Check, fact, figure
 from fenwick.core.line.line import Line
@@ -20,9 +23,10 @@ def standing_checks(stage: Separator, line: Line) -> list[Check]:
     """Headroom, floor, tipping, rolling apart, weight; what is not described is left out."""
     return [
         *_headroom(stage, line),
+        *_legs(stage, line),
         *_footprint(stage),
         *_tips(stage, line),
-        *_rolls(stage),
+        *_rolls(stage, line),
         *_weight(stage, line),
     ]
 
@@ -36,9 +40,10 @@ def over_rim(stage: Separator, rules: RuleBook) -> Values:
 
 
 def stands_tall(stage: Separator, line: Line) -> float:
-    """Bin, separator and the bend of the hose over it [m]; over a vacuum's head no hose bends."""
+    """From the floor: what it stands on, bin, separator, the bend of the hose over it [m]; over a head none bends."""
     bend = 0.0 if isinstance(stage, OneBody) else one_value(line.rules["stand.bend"]) * one_value(stage.outlet_bore)
-    return stage.bin.height + one_value(over_rim(stage, line.rules)) + bend
+    base = 0.0 if stage.stand is None else one_value(stage.stand.base_height)
+    return base + stage.bin.height + one_value(over_rim(stage, line.rules)) + bend
 
 
 def _headroom(stage: Separator, line: Line) -> list[Check]:
@@ -49,50 +54,107 @@ def _headroom(stage: Separator, line: Line) -> list[Check]:
     return [figure("headroom", room < tall, room < wanted, room, wanted, "length", stage.id, tall)]
 
 
+def leg_length(stand: Stand, rules: RuleBook) -> float | None:
+    """Height of a deck that the vacuum stands under, with room to lift its head [m]; None where it is not known."""
+    if stand.vacuum_height is None:
+        return None
+    lift = rules["stand.lift"] if stand.head_lift is None else stand.head_lift
+    return one_value(stand.vacuum_height) + one_value(lift)
+
+
+def _legs(stage: Separator, line: Line) -> list[Check]:
+    """A deck over the vacuum: as high as that, and higher to get at it."""
+    stand = stage.stand
+    needed = None if stand is None else leg_length(stand, line.rules)
+    if stand is None or stand.on != "deck" or needed is None:
+        return []
+    stands, vacuum = one_value(stand.base_height), one_value(stand.vacuum_height or 0.0)
+    return [figure("legs", stands < vacuum, stands < needed, stands, needed, "length", stage.id, vacuum)]
+
+
 def _footprint(stage: Separator) -> list[Check]:
     if stage.stand is None or stage.stand.space is None:
         return []
-    widest, space = max(stage.bin.diameters), one_value(stage.stand.space)
+    widest, space = _widest(stage), one_value(stage.stand.space)
+    return [figure("footprint", widest > space, False, widest, space, "length", stage.id)]
+
+
+def _widest(stage: Separator) -> float:
+    """Across the bin, what it stands on, and the vacuum's head over it [m]."""
+    widest = stage.bin.widest
     if isinstance(stage, OneBody) and stage.head_width is not None:
         widest = max(widest, one_value(stage.head_width))
-    return [figure("footprint", widest > space, False, widest, space, "length", stage.id)]
+    return widest
+
+
+@dataclass(frozen=True)
+class _Unit:
+    """Everything that tips over together."""
+
+    weight: float  #: empty [kg]
+    base: float  #: across what it stands on [m]
+    pulled_at: float  #: over the floor [m]
+    centre: float  #: of its mass, over the floor [m]
+
+
+def _unit(stage: Separator, line: Line) -> _Unit | None:
+    """Bin, separator and, in a stack, the vacuum; None where the bin's weight is not known."""
+    stand, shell = stage.stand, stage.bin.shell_mass
+    if stand is None or shell is None:
+        return None
+    bin_, up, rise = one_value(shell), one_value(stand.base_height), one_value(over_rim(stage, line.rules))
+    head = 0.0 if stand.mass is None else one_value(stand.mass)
+    below = one_value(stand.vacuum_mass) if stand.stacked and stand.vacuum_mass is not None else 0.0
+    half_vacuum = 0.5 * one_value(stand.vacuum_height if stand.vacuum_height is not None else stand.base_height)
+    weight = bin_ + head + below
+    moments = bin_ * (up + 0.5 * stage.bin.height) + head * (up + stage.bin.height + 0.5 * rise) + below * half_vacuum
+    floor = stage.bin.sides_at(0.0)
+    base = float(min(floor.width, floor.depth)) if stand.base is None else one_value(stand.base)
+    return _Unit(weight, base, up + stage.bin.height + 0.5 * rise, moments / weight)
 
 
 def _tips(stage: Separator, line: Line) -> list[Check]:
     """The pull of a hose at the inlet against what tips it over empty; full it stands firmer."""
-    stand, shell = stage.stand, stage.bin.shell_mass
-    if stand is None or shell is None:
+    unit, stand = _unit(stage, line), stage.stand
+    if unit is None or stand is None:
         return []
-    head = 0.0 if stand.mass is None else one_value(stand.mass)
-    base = float(stage.bin.diameters[0]) if stand.base is None else one_value(stand.base)
-    rise = one_value(over_rim(stage, line.rules))
-    height = stage.bin.height + 0.5 * rise
-    weight = one_value(shell) + head
-    empty = float(tipping_force(weight, base, height))
-    full = float(tipping_force(weight + (_dust_mass(stage, line) or 0.0), base, height))
-    centre = (one_value(shell) * 0.5 * stage.bin.height + head * (stage.bin.height + 0.5 * rise)) / weight
-    leans = float(tipping_angle(base, centre))
+    empty = float(tipping_force(unit.weight, unit.base, unit.pulled_at))
+    full = float(tipping_force(unit.weight + (_dust_mass(stage, line) or 0.0), unit.base, unit.pulled_at))
+    leans = float(tipping_angle(unit.base, unit.centre))
     pull = one_value(line.rules["stand.pull"])
-    loose = not stand.tied
-    return [
-        figure(
-            "tips",
-            loose and empty < pull,
-            loose and empty < one_value(line.rules["stand.sure"]) * pull,
-            empty,
-            pull,
-            "force",
-            stage.id,
-            full,
-            leans,
-        )
-    ]
+    loose = not (stand.tied or stand.fixed)
+    sure = one_value(line.rules["stand.sure"]) * pull
+    return [figure("tips", loose and empty < pull, loose and empty < sure, empty, pull, "force", stage.id, full, leans)]
 
 
-def _rolls(stage: Separator) -> list[Check]:
-    if stage.stand is None or not stage.stand.wheels or stage.stand.tied:
+def _rolls(stage: Separator, line: Line) -> list[Check]:
+    """A hose's pull against what rolls it away; the doors and steps on its way."""
+    stand = stage.stand
+    if stand is None or not stand.wheels:
         return []
-    return [fact("rolls-apart", WATCH, stage.id)]
+    return [*_parts(stage, stand, line), *_on_its_way(stage, stand, line)]
+
+
+def _parts(stage: Separator, stand: Stand, line: Line) -> list[Check]:
+    if stand.tied or stand.fixed:
+        return []
+    unit = _unit(stage, line)
+    if unit is None:
+        return [fact("rolls-apart", WATCH, stage.id)]
+    rolls, pull = one_value(line.rules["stand.rolls"]) * unit.weight * GRAVITY, one_value(line.rules["stand.pull"])
+    return [figure("rolls-apart", False, rolls < pull, rolls, pull, "force", stage.id)]
+
+
+def _on_its_way(stage: Separator, stand: Stand, line: Line) -> list[Check]:
+    found = []
+    if stand.doorway is not None:
+        across = _widest(stage) if stand.base is None else max(_widest(stage), one_value(stand.base))
+        door = one_value(stand.doorway)
+        found.append(figure("doorway", across > door, False, across, door, "length", stage.id))
+    if stand.step is not None and stand.wheel is not None:
+        climbs, step = one_value(line.rules["stand.climb"]) * one_value(stand.wheel), one_value(stand.step)
+        found.append(figure("step", False, step > climbs, step, climbs, "length", stage.id))
+    return found
 
 
 def _weight(stage: Separator, line: Line) -> list[Check]:

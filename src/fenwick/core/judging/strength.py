@@ -20,19 +20,23 @@ from fenwick.core.formulas.shell import (
     relief_area,
     ring_carries,
 )
-from fenwick.core.judging.check import Check, figure, graded
+from fenwick.core.judging.check import WATCH, Check, fact, figure, graded
 from fenwick.core.line.line import Line
 from fenwick.core.line.operating import OperatingPoint
 
+UPRIGHT = "upright"  #: ribs that stand along the wall
 HALF_WAY = 0.5  #: of the blocked suction, where a valve is described that need not save a bin [-]
 USUAL_RELIEF = 1e-3  #: opening of such a valve [m^2]
 SPARE = 1.05  #: opening of a valve against the least that would do [-]
 
 
 def folding_suction(stage: Separator, line: Line) -> Array | None:
-    """Suction at which the bin's weakest bay folds [Pa], shape () or (n,); None when wall or material are not known."""
+    """Suction at which the bin's weakest bay folds [Pa], shape () or (n,).
+
+    None when wall or material are not known; flat walls, and those with upright ribs, are not judged.
+    """
     bin_, made_of = stage.bin, stage.bin.made_of
-    if bin_.wall is None or made_of is None:
+    if bin_.wall is None or made_of is None or not folding_is_judged(stage):
         return None
     bays = [
         collapse_pressure(diameter, length, bin_.wall, made_of.youngs_modulus, made_of.poisson_ratio)
@@ -41,6 +45,18 @@ def folding_suction(stage: Separator, line: Line) -> Array | None:
     weakest = np.minimum.reduce(np.broadcast_arrays(*bays))
     nested = line.rules["shell.nested"] if bin_.nested else 1.0
     return np.asarray(weakest * line.rules["shell.knock-down"] * nested)
+
+
+def folding_is_judged(stage: Separator) -> bool:
+    """Whether the formulas speak of its wall: round, and plain or with rings."""
+    return stage.bin.is_round and stage.bin.ribs != UPRIGHT
+
+
+def wall_checks(stage: Separator) -> list[Check]:
+    """Walls whose folding is not judged, for the reader to brace and to test."""
+    if folding_is_judged(stage):
+        return []
+    return [fact("wall-not-judged", WATCH, stage.id, ("flat" if not stage.bin.is_round else UPRIGHT,))]
 
 
 def most_suction(stage: Separator, line: Line, point: OperatingPoint) -> Array:
@@ -129,6 +145,7 @@ def collapse_level(found: Collapse, line: Line) -> npt.NDArray[np.intp]:
 def strength_checks(stage: Separator, line: Line, point: OperatingPoint) -> list[Check]:
     """Rings, relief valve, lid and bent sheet; those that are not described are left out. The first variant."""
     return [
+        *wall_checks(stage),
         *_rings(stage, line, point),
         *_relief(stage, line, point),
         *_lid(stage, line, point),
@@ -190,7 +207,7 @@ def relief_to_begin_with(stage: Separator, line: Line, point: OperatingPoint) ->
 
 def _lid(stage: Separator, line: Line, point: OperatingPoint) -> list[Check]:
     lid = stage.bin.lid
-    if lid is None:
+    if lid is None or not stage.bin.is_round:
         return []
     width = float(stage.bin.diameter_at(stage.bin.height))
     drawn = float(lid_bends(lid, width, float(most_suction(stage, line, point)[0])))

@@ -6,6 +6,7 @@ from dataclasses import dataclass
 
 from fenwick.core.arrays import one_value
 from fenwick.core.judging.check import Check, figure
+from fenwick.core.judging.passage import run_on_seconds
 from fenwick.core.rules import RuleBook
 
 
@@ -21,6 +22,7 @@ class Supply:
     switch: float | None = None  #: the outlet or switch that starts the vacuum [A]
     run_on: float | None = None  #: how long that lets the vacuum run on [s]
     clears: float | None = None  #: what the line takes to clear [s]
+    fan: float | None = None  #: current of an extra fan at its hood [A]; None: there is none, or not known
 
 
 def supply_checks(supplies: tuple[Supply, ...], rules: RuleBook) -> list[Check]:
@@ -45,18 +47,19 @@ def _of_one(supply: Supply, rules: RuleBook) -> list[Check]:
     if supply.circuit is not None and supply.tool is not None and supply.vacuum is not None:
         found += _currents(supply, supply.tool, supply.vacuum, rules)
     if supply.run_on is not None and supply.clears is not None:
-        short = supply.run_on < supply.clears
-        found.append(figure("run-on", False, short, supply.run_on, supply.clears, "seconds", supply.port))
+        clears = run_on_seconds(supply.clears)
+        found.append(figure("run-on", False, supply.run_on < clears, supply.run_on, clears, "seconds", supply.port))
     return found
 
 
 def _currents(supply: Supply, tool: float, vacuum: float, rules: RuleBook) -> list[Check]:
-    total, found = tool + vacuum, []
+    fan = supply.fan or 0.0
+    total, found = tool + vacuum + fan, []
     if supply.breaker is not None:
         long = one_value(rules["circuit.continuous"]) * supply.breaker
         over = total > supply.breaker
         found.append(figure("circuit", over, total > long, total, long, "current", supply.port, supply.breaker))
-        starts = tool + one_value(rules["circuit.start"]) * vacuum
+        starts = tool + fan + one_value(rules["circuit.start"]) * vacuum
         trips = one_value(rules["circuit.trip"]) * supply.breaker
         found.append(figure("start-up", False, starts > trips, starts, trips, "current", supply.port))
     if supply.switch is not None:

@@ -45,6 +45,7 @@ SUBJECTS = {
     "work": "Jobs",
     "shell": "Strength",
     "stand": "Standing, lifting",
+    "site": "Standing, lifting",
     "circuit": "Circuits",
     "motor": "The vacuum's motor",
     "test": "Tests",

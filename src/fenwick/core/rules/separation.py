@@ -81,6 +81,8 @@ ROWS: tuple[Rule, ...] = (
     Rule("slot.clearance", 0.01, 0.005, 0.03, "bore", "", "Least room between an elbow and its disc", ESTIMATE),
     Rule("wet.watch", 0.7, 0.5, 0.9, "share", "", "Share of that rise from which it is to watch", ESTIMATE),
     Rule("wet.cut", 1.2e-6, 0.6e-6, 2.4e-6, "grain", "", "Cut size of a wet stage at 20 m/s in its throat", ESTIMATE),
+    Rule("wet.splash", 0.06, 0.03, 0.1, "bore", "", "How high the water of a wet stage splashes", ESTIMATE),
+    Rule("wet.lean", 10.0, 5.0, 20.0, "number", "°", "Lean that a wet stage must stand", ESTIMATE),
     Rule("wet.carry-over", 1.5, 1.0, 2.0, "speed", "", "Rise of air over water that takes droplets along", ESTIMATE),
     Rule(
         "dust.fines",

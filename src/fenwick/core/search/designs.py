@@ -103,7 +103,7 @@ def _hangs(share: Array, high: Array, inlet: Array) -> Array:
 def _hung(v: Array, name: str, bin_: Bin, bore: float, _finish: str) -> Separator:
     inlet = np.minimum(v[2] * bore, bin_.diameters[-1] / 2.0)
     high = np.minimum(np.maximum(v[1] * bore, inlet), 0.8 * bin_.height)
-    wide = v[0] * bin_.diameter_at(bin_.height - high)
+    wide = v[0] * bin_.narrow_at(bin_.height - high)
     outlet = np.minimum(v[3] * bore, 0.7 * wide)
     hangs = _hangs(v[4], high, inlet)
     return SlottedDisc(name, wide, high, inlet, outlet, hangs, (Slot(v[5], v[6]),), bin_, hung=True)

@@ -4,11 +4,11 @@ from __future__ import annotations
 
 from typing import Any
 
+from fenwick.rig.edits.edit import check_change
 from fenwick.rig.edits.structure import bore_before, fresh_id, fresh_name, runs
 from fenwick.rig.format.guesses import prune_guesses
 from fenwick.rig.format.model import Rig
 from fenwick.rig.format.problems import Problem, RigError
-from fenwick.rig.format.read import check_rig
 
 NEW_HOSE = 1.5  #: length of the hose that a new tool comes with [m]
 
@@ -28,7 +28,7 @@ def add_tool(rig: Rig, beside: str) -> tuple[Rig, str]:
     bore = _joining_bore(document, siblings, siblings[at])
     new = _new_tool(rig, bore)
     siblings.insert(at + 1, new)
-    return check_rig(document), new["id"]
+    return check_change(rig, document), new["id"]
 
 
 def split_behind(rig: Rig, part: str) -> tuple[Rig, str]:
@@ -54,7 +54,7 @@ def split_behind(rig: Rig, part: str) -> tuple[Rig, str]:
         else:
             branches, place = _branch(document, owner)
             branches[place] = _split_branch(rig, branches[place], at, new)
-        return check_rig(document), new["id"]
+        return check_change(rig, document), new["id"]
     raise RigError((Problem("", "a tool can only join behind a part of the run"),))
 
 
@@ -94,7 +94,7 @@ def gate_branch(rig: Rig, branch: str) -> Rig:
     if branches[at]["gate"] is not None:
         raise RigError((Problem("", "there is a gate already"),))
     branches[at]["gate"] = {"opening": 1.0}
-    return check_rig(document)
+    return check_change(rig, document)
 
 
 def remove_tool(rig: Rig, tool: str) -> Rig:
@@ -115,7 +115,7 @@ def remove_tool(rig: Rig, tool: str) -> Rig:
     line["branches"] = [branch for branch in line["branches"] if branch["port"] or branch["branches"]]
     line["combinations"] = [c for c in line["combinations"] if tool not in c["ports"]]
     prune_guesses(document)
-    return check_rig(document)
+    return check_change(rig, document)
 
 
 def _tidied(branch: dict[str, Any]) -> dict[str, Any]:

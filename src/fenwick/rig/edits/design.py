@@ -10,12 +10,11 @@ from fenwick.core.components.chambers import ElbowLid, OneBody, OpenBin
 from fenwick.core.components.cyclone import Cyclone
 from fenwick.core.components.separator import Separator, SlottedDisc
 from fenwick.core.search.finder import Design
-from fenwick.rig.edits.edit import edit_rig
+from fenwick.rig.edits.edit import check_change, edit_rig
 from fenwick.rig.edits.kinds import COMMON_KEYS, DECK_LEAK, KINDS, cyclone_sizes, unlink
 from fenwick.rig.edits.structure import fresh_name
 from fenwick.rig.format.model import Rig
 from fenwick.rig.format.places import path_of
-from fenwick.rig.format.read import check_rig
 from fenwick.rig.format.separator import SeparatorPart
 
 STEP = 0.0005  #: sizes are rounded to this [m]
@@ -85,4 +84,4 @@ def with_design(rig: Rig, part: str, design: Design) -> Rig:
     if isinstance(design.separator, OneBody):
         unlink(document, index)
     document["guesses"] = [guess for guess in document["guesses"] if guess["part"] != part]
-    return check_rig(document)
+    return check_change(rig, document)

@@ -2,11 +2,13 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from typing import Any
 
 from fenwick.rig.format.ends import EndPart
 from fenwick.rig.format.guesses import prune_guesses
 from fenwick.rig.format.model import Rig
+from fenwick.rig.format.objections import objections
 from fenwick.rig.format.problems import Problem, RigError, split_path
 from fenwick.rig.format.read import check_rig
 from fenwick.rig.format.separator import StandPart
@@ -32,7 +34,39 @@ def edit_rig(rig: Rig, changes: dict[str, Any]) -> Rig:
     for path, value in changes.items():
         _set(document, path, value)
     prune_guesses(document, {*changes})
-    return check_rig(document)
+    return check_change(rig, document, changes)
+
+
+def check_change(rig: Rig, document: Any, changes: Mapping[str, Any] | None = None) -> Rig:
+    """A changed rig, checked as a whole; what would be refused of a new value is, what stood there before is not.
+
+    Parameters
+    ----------
+    rig : before
+    document : after
+    changes : paths that were changed, so that a refusal stands at one of them
+
+    Raises
+    ------
+    RigError
+    """
+    changed = check_rig(document)
+    known = {(one.path, one.rule) for one in objections(rig)}
+    fresh = tuple(one for one in objections(changed) if (one.path, one.rule) not in known)
+    if fresh:
+        raise RigError(tuple(_beside(one, changes or {}) for one in fresh))
+    return changed
+
+
+def _beside(problem: Problem, changes: Mapping[str, Any]) -> Problem:
+    """A problem at the field that was changed, where it is one of the same part."""
+    root = problem.path.rsplit(".", 1)[0]
+    if problem.path in changes:
+        return problem
+    near = next((path for path in changes if path.rsplit(".", 1)[0] == root), problem.path)
+    if near == problem.path:
+        return problem
+    return Problem(near, f"does not go with the rest: {problem.rule}", problem.limit, None, problem.quantity)
 
 
 def value_at(rig: Rig, path: str) -> Any:

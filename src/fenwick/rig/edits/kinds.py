@@ -8,11 +8,11 @@ from math import pi, sqrt
 from typing import Any
 
 from fenwick.core.formulas.cyclone import FAMILIES, CycloneGeometry
+from fenwick.rig.edits.edit import check_change
 from fenwick.rig.edits.structure import fresh_name
 from fenwick.rig.format.model import Rig
 from fenwick.rig.format.places import path_of
 from fenwick.rig.format.problems import Problem, RigError
-from fenwick.rig.format.read import check_rig
 from fenwick.rig.format.separator import ChamberPart, CyclonePart, SeparatorPart
 
 COMMON_KEYS = ("id", "kind", "name", "tilt_deg", "hoses_swapped", "tool_end", "vacuum_end", "bin")
@@ -53,8 +53,14 @@ def cyclone_sizes(shape: CycloneGeometry) -> dict[str, Any]:
     return {key: _round(float(value)) for key, value in values.items()}
 
 
+def across(point: dict[str, Any]) -> float:
+    """Diameter of a bin at one of its heights, or its narrow side [m]."""
+    d = point.get("d_m")
+    return float(min(point["width_m"], point["depth_m"]) if d is None else d)
+
+
 def _disc(inlet: float, outlet: float, bin_: dict[str, Any]) -> dict[str, Any]:
-    top = bin_["profile"][-1]["d_m"]
+    top = across(bin_["profile"][-1])
     return {
         "type": "slotted-disc",
         "chamber_d_m": top,
@@ -70,14 +76,14 @@ def _hung_disc(inlet: float, outlet: float, bin_: dict[str, Any]) -> dict[str, A
     found = _disc(inlet, outlet, bin_)
     low, high = bin_["profile"][-2:]
     deep = found["chamber_height_m"]
-    taper = (high["d_m"] - low["d_m"]) / (high["height_m"] - low["height_m"])
-    return {**found, "hung": True, "chamber_d_m": _round(high["d_m"] - taper * deep - DISC_CLEAR)}
+    taper = (across(high) - across(low)) / (high["height_m"] - low["height_m"])
+    return {**found, "hung": True, "chamber_d_m": _round(across(high) - taper * deep - DISC_CLEAR)}
 
 
 def _open_bin(kind: str) -> Callable[[float, float, dict[str, Any]], dict[str, Any]]:
     def begin(inlet: float, outlet: float, bin_: dict[str, Any]) -> dict[str, Any]:
         top = bin_["profile"][-1]
-        most = top["d_m"] / 2.0
+        most = across(top) / 2.0
         return {
             "type": kind,
             "inlet_bore_m": min(inlet, most),
@@ -89,7 +95,7 @@ def _open_bin(kind: str) -> Callable[[float, float, dict[str, Any]], dict[str, A
 
 
 def _one_body(inlet: float, outlet: float, bin_: dict[str, Any]) -> dict[str, Any]:
-    window = pi / 4.0 * min(inlet, bin_["profile"][-1]["d_m"] / 2.0) ** 2
+    window = pi / 4.0 * min(inlet, across(bin_["profile"][-1]) / 2.0) ** 2
     return {
         **_disc(inlet, outlet, bin_),
         "type": "one-body",
@@ -155,7 +161,7 @@ def turn_inlet(rig: Rig, part: str) -> Rig:
         height, width = old.inlet
         keys |= {"inlet_height_m": None, "inlet_width_m": None}
         keys["inlet_bore_m"] = _round(sqrt(4.0 / pi * height * width))
-    return check_rig(document)
+    return check_change(rig, document)
 
 
 def change_kind(rig: Rig, part: str, kind: str) -> Rig:
@@ -183,4 +189,4 @@ def change_kind(rig: Rig, part: str, kind: str) -> Rig:
     document["guesses"] = [
         guess for guess in document["guesses"] if guess["part"] != part or guess["key"].startswith("bin.")
     ]
-    return check_rig(document)
+    return check_change(rig, document)

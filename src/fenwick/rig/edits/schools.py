@@ -69,8 +69,8 @@ def _bins(rig: Rig, part: str) -> tuple[Rig, Rig]:
     old = next(e for e in rig.line.elements if e.id == part)
     assert isinstance(old, SeparatorPart)
 
-    def scaled(share: float) -> list[dict[str, float]]:
-        return [{"height_m": round(share * p.height_m, 4), "d_m": p.d_m} for p in old.bin.profile]
+    def scaled(share: float) -> list[dict[str, Any]]:
+        return [{**p.model_dump(), "height_m": round(share * p.height_m, 4)} for p in old.bin.profile]
 
     fill = round(min(old.bin.fill_height_m, SMALL * old.bin.profile[-1].height_m), 4)
     common = {"@.bin.fill_height_m": fill, "@.bin.ledges": [], "@.bin.stiffeners": []}

@@ -5,10 +5,10 @@ from __future__ import annotations
 import copy
 from typing import Any
 
+from fenwick.rig.edits.edit import check_change
 from fenwick.rig.format.guesses import copy_guesses, prune_guesses
 from fenwick.rig.format.model import Rig
 from fenwick.rig.format.problems import Problem, RigError
-from fenwick.rig.format.read import check_rig
 
 #: what can be added, with what it is called
 ADDABLE = {
@@ -44,7 +44,7 @@ def add_part(rig: Rig, after: str, kind: str) -> tuple[Rig, str]:
     bore = bore_before(document, run, at)
     name = fresh_id(rig, kind)
     run.insert(at, {"id": name, "kind": kind, "name": fresh_name(rig, ADDABLE[kind]), **_defaults(kind, bore)})
-    return check_rig(document), name
+    return check_change(rig, document), name
 
 
 def duplicate_part(rig: Rig, part: str) -> tuple[Rig, str]:
@@ -61,7 +61,7 @@ def duplicate_part(rig: Rig, part: str) -> tuple[Rig, str]:
     twin["name"] = fresh_name(rig, f"{(twin.get('name') or part)[:100].removesuffix(' copy')} copy")
     run.insert(at + 1, twin)
     copy_guesses(document, part, twin["id"])
-    return check_rig(document), twin["id"]
+    return check_change(rig, document), twin["id"]
 
 
 def remove_part(rig: Rig, part: str) -> Rig:
@@ -75,7 +75,7 @@ def remove_part(rig: Rig, part: str) -> Rig:
     run, at = _find(document, part)
     del run[at]
     prune_guesses(document)
-    return check_rig(document)
+    return check_change(rig, document)
 
 
 def move_part_behind(rig: Rig, part: str, after: str) -> Rig:
@@ -93,7 +93,7 @@ def move_part_behind(rig: Rig, part: str, after: str) -> Rig:
     moved = run.pop(at)
     target, place = _place_after(document, after)
     target.insert(place, moved)
-    return check_rig(document)
+    return check_change(rig, document)
 
 
 def replace_part(rig: Rig, part: str, kind: str, values: dict[str, Any]) -> Rig:
@@ -110,7 +110,7 @@ def replace_part(rig: Rig, part: str, kind: str, values: dict[str, Any]) -> Rig:
     run[at] = {"id": part, "name": old["name"], "kind": kind, **values}
     changed = [guess for guess in document["guesses"] if guess["part"] == part]
     document["guesses"] = [guess for guess in document["guesses"] if guess not in changed]
-    return check_rig(document)
+    return check_change(rig, document)
 
 
 def move_part(rig: Rig, part: str, by: int) -> Rig:
@@ -129,7 +129,7 @@ def move_part(rig: Rig, part: str, by: int) -> Rig:
     target = at + by
     if 0 <= target <= len(run):
         run.insert(target, moved)
-        return check_rig(document)
+        return check_change(rig, document)
     line = document["line"]
     single = line["branches"][0]["elements"] if len(line["branches"]) == 1 else None
     if by > 0 and run is single:
@@ -138,7 +138,7 @@ def move_part(rig: Rig, part: str, by: int) -> Rig:
         single.append(moved)
     else:
         raise RigError((Problem("", "the part is at the end of its run"),))
-    return check_rig(document)
+    return check_change(rig, document)
 
 
 def runs(document: dict[str, Any]) -> list[tuple[str, list[Any]]]:

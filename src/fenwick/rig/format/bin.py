@@ -18,10 +18,39 @@ ClosureKind = Literal["screwed-gasket", "clamp-ring", "foam-strip", "snap-on", "
 
 
 class ProfilePart(f.Part):
-    """An inside diameter of the bin at a height."""
+    """The inside of the bin at a height: its diameter, or the two sides of a rectangle."""
 
     height_m: f.Depth = Field(title="Height")
-    d_m: f.Size = Field(title="Diameter")
+    d_m: f.Size | None = Field(None, title="Diameter")
+    width_m: f.Size | None = Field(None, title="Width")
+    depth_m: f.Size | None = Field(None, title="Depth")
+
+    @model_validator(mode="after")
+    def _round_or_not(self) -> Self:
+        if self.d_m is not None:
+            for key in ("width_m", "depth_m"):
+                if getattr(self, key) is not None:
+                    refuse(key, "must be left out where the bin has a diameter, or the reverse")
+        elif self.width_m is None and self.depth_m is None:
+            refuse("d_m", "is missing: a bin has a diameter, or a width and a depth")
+        elif self.width_m is None or self.depth_m is None:
+            missing = "width_m" if self.width_m is None else "depth_m"
+            refuse(missing, "is missing: a rectangular bin has a width and a depth")
+        return self
+
+    @property
+    def across_m(self) -> float:
+        """Its diameter, or its narrow side: what a round lid or disc has to fit [m]."""
+        if self.d_m is not None:
+            return self.d_m
+        assert self.width_m is not None
+        assert self.depth_m is not None
+        return min(self.width_m, self.depth_m)
+
+    @property
+    def seen_m(self) -> float:
+        """As wide as it is seen from the side [m]."""
+        return self.d_m if self.d_m is not None else self.width_m or 0.0
 
 
 class LedgePart(f.Part):
@@ -80,6 +109,22 @@ class BinPart(f.Part):
     mass_kg: f.Heap | None = Field(None, title="Bin weighs")
     lid: LidPart | None = None
     relief: ReliefPart | None = None
+    ribs: Literal["none", "rings", "upright"] = Field("none", title="Ribs")
+    sight: Literal["clear", "window", "lamp", "opaque"] | None = Field(None, title="Fill seen by")
+
+    @property
+    def is_round(self) -> bool:
+        """Whether its walls are round."""
+        return self.profile[0].d_m is not None
+
+    @model_validator(mode="after")
+    def _one_kind_of_wall(self) -> Self:
+        for i, point in enumerate(self.profile):
+            if (point.d_m is not None) != self.is_round:
+                missing = "d_m" if self.is_round else "width_m"
+                what = "a diameter" if self.is_round else "a width and a depth"
+                refuse(f"profile[{i}].{missing}", f"is missing: at its floor this bin has {what}")
+        return self
 
     @model_validator(mode="after")
     def _material_has_data(self) -> Self:

@@ -40,6 +40,8 @@ class HosePart(f.Part):
     roughness_m: f.Roughness | None = Field(None, title="Roughness")
     bends: tuple[BendPart, ...] = Field((), max_length=50)
     rise_m: f.Rise = Field(0.0, title="Rises")
+    wall_m: f.Wall | None = Field(None, title="Wall thick")
+    clear: f.Flag | None = Field(None, title="Clear")
     tool_end: EndPart | None = None
     vacuum_end: EndPart | None = None
 

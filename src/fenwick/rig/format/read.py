@@ -10,6 +10,7 @@ from pydantic import ValidationError
 from fenwick.rig.format.describe import describe
 from fenwick.rig.format.guesses import guess_problems
 from fenwick.rig.format.model import FORMAT, VERSION, Rig
+from fenwick.rig.format.objections import dangers
 from fenwick.rig.format.problems import Problem, RigError, from_validation
 
 MAX_BYTES = 1_000_000
@@ -28,6 +29,20 @@ def read_rig(raw: bytes) -> Rig:
         With every problem found; its first is the one to show where there is room for one.
     """
     return check_rig(parse_json(raw))
+
+
+def read_from_outside(raw: bytes) -> Rig:
+    """A rig file from outside: refused, too, where it holds what must not be brought in anew.
+
+    Raises
+    ------
+    RigError
+    """
+    rig = read_rig(raw)
+    found = dangers(rig)
+    if found:
+        raise RigError(found)
+    return rig
 
 
 def check_rig(document: Any) -> Rig:

@@ -37,6 +37,21 @@ class StandPart(f.Part):
     mass_kg: f.Heap | None = Field(None, title="Head weighs")
     wheels: f.Flag = Field(False, title="On wheels")
     tied: f.Flag = Field(False, title="Tied to it or a wall")
+    stands_on: Literal["floor", "deck", "vacuum"] = Field("floor", title="Stands on")
+    base_height_m: f.Depth | None = Field(None, title="Bin stands over floor")
+    vacuum_height_m: f.Size | None = Field(None, title="Vacuum high")
+    vacuum_mass_kg: f.Heap | None = Field(None, title="Vacuum weighs")
+    head_lift_m: f.Depth | None = Field(None, title="Room to lift its head")
+    fixed: f.Flag = Field(False, title="Fixed to a machine")
+    doorway_m: f.Size | None = Field(None, title="Narrowest doorway")
+    step_m: f.Depth | None = Field(None, title="Highest step")
+    wheel_d_m: f.Size | None = Field(None, title="Wheels across")
+
+    @model_validator(mode="after")
+    def _stack_has_a_height(self) -> Self:
+        if self.stands_on != "floor" and self.base_height_m is None:
+            refuse("base_height_m", "is missing: what stands on something else stands at a height")
+        return self
 
 
 class SeparatorPart(f.Part):
@@ -162,7 +177,7 @@ class SlottedDiscPart(ChamberPart):
 
     def width_at(self, height: float) -> float:
         """Inside width of the bin at a height [m]."""
-        return float(_profile(self.bin).diameter_at(height))
+        return float(_profile(self.bin).narrow_at(height))
 
 
 class OneBodyPart(ChamberPart):
@@ -248,9 +263,9 @@ class OpenBinPart(SeparatorPart):
     @model_validator(mode="after")
     def _fits(self) -> Self:
         top = self.bin.profile[-1]
-        at_most("inlet_bore_m", self.inlet_bore_m, top.d_m / sqrt(pi), "must not reach past the bin's centre")
+        at_most("inlet_bore_m", self.inlet_bore_m, top.across_m / sqrt(pi), "must not reach past the bin's centre")
         at_most("inlet_bore_m", self.inlet_bore_m, top.height_m, "must fit the bin's height")
-        narrower("outlet_d_m", self.outlet_d_m, top.d_m, "must be narrower than the bin")
+        narrower("outlet_d_m", self.outlet_d_m, top.across_m, "must be narrower than the bin")
         narrower("outlet_length_m", self.outlet_length_m, top.height_m, "must end above the bin's floor")
         return self
 
@@ -283,6 +298,7 @@ class WetStagePart(f.Part):
     immersion_m: f.Depth = Field(title="Dips")
     vessel_d_m: f.Size = Field(title="Vessel wide")
     water_kg: f.HeldMass = Field(title="Water")
+    outlet_height_m: f.Size | None = Field(None, title="Outlet over floor")
 
     @model_validator(mode="after")
     def _fits(self) -> Self:
@@ -291,4 +307,4 @@ class WetStagePart(f.Part):
 
 
 def _profile(part: BinPart) -> Bin:
-    return Bin(tuple(point.height_m for point in part.profile), tuple(point.d_m for point in part.profile))
+    return Bin(tuple(point.height_m for point in part.profile), tuple(point.across_m for point in part.profile))

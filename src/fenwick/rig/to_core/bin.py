@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from fenwick.core.components.bins import MATERIALS, OTHER, Bin, Ledge, Lid, Material, Relief
+from fenwick.core.components.bins import MATERIALS, OTHER, Bin, Ledge, Lid, Material, Relief, Sides
 from fenwick.core.formulas.shell import section_stiffness
 from fenwick.rig.format.bin import BinPart, LidPart, StiffenerPart
 
@@ -14,7 +14,10 @@ def build_bin(part: BinPart) -> Bin:
         own = Material("Own material", part.youngs_modulus_pa, part.poisson_ratio)
     return Bin(
         heights=tuple(point.height_m for point in part.profile),
-        diameters=tuple(point.d_m for point in part.profile),
+        diameters=tuple(point.across_m for point in part.profile),
+        sides=sides_of(part),
+        ribs=part.ribs,
+        sight=part.sight,
         closure=part.closure,
         wall=part.wall_m,
         material=None if part.material == OTHER else part.material,
@@ -29,6 +32,13 @@ def build_bin(part: BinPart) -> Bin:
         relief=Relief(part.relief.opens_at_pa, part.relief.area_m2) if part.relief else None,
         mass=part.mass_kg,
     )
+
+
+def sides_of(part: BinPart) -> tuple[Sides, ...]:
+    """The sides of a rectangular bin at its heights; none of a round one."""
+    if part.is_round:
+        return ()
+    return tuple(Sides(point.width_m, point.depth_m) for point in part.profile)
 
 
 def _ring(part: StiffenerPart) -> float | None:

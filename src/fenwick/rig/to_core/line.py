@@ -161,7 +161,17 @@ def _element(part: ElementPart) -> Element:
     match part:
         case HosePart():
             bends = tuple(Bend(radians(bend.angle_deg), bend.radius_m) for bend in part.bends)
-            return Hose(part.id, part.bore_m, part.length_m, part.wall, bends, part.roughness_m, part.rise_m)
+            return Hose(
+                part.id,
+                part.bore_m,
+                part.length_m,
+                part.wall,
+                bends,
+                part.roughness_m,
+                part.rise_m,
+                wall_thickness=part.wall_m,
+                clear=part.clear,
+            )
         case ReducerPart():
             return Reducer(part.id, part.bore_in_m, part.bore_out_m, part.length_m)
         case LossPart():
@@ -178,7 +188,9 @@ def _element(part: ElementPart) -> Element:
         case InlineFilterPart():
             return InlineFilter(part.id, part.bore_m, FilterMedium(part.medium, part.area_m2, part.held_kg))
         case WetStagePart():
-            return WetStage(part.id, part.throat_d_m, part.immersion_m, part.vessel_d_m, part.water_kg)
+            return WetStage(
+                part.id, part.throat_d_m, part.immersion_m, part.vessel_d_m, part.water_kg, part.outlet_height_m
+            )
         case _:
             return build_separator(part)
 
@@ -231,7 +243,23 @@ def build_separator(part: SeparatorPart) -> Separator:
 
 
 def _stand(part: StandPart) -> Stand:
-    return Stand(part.headroom_m, part.space_m, part.base_m, part.mass_kg, part.wheels, part.tied)
+    return Stand(
+        part.headroom_m,
+        part.space_m,
+        part.base_m,
+        part.mass_kg,
+        part.wheels,
+        part.tied,
+        on=part.stands_on,
+        base_height=part.base_height_m or 0.0,
+        vacuum_height=part.vacuum_height_m,
+        vacuum_mass=part.vacuum_mass_kg,
+        head_lift=part.head_lift_m,
+        fixed=part.fixed,
+        doorway=part.doorway_m,
+        step=part.step_m,
+        wheel=part.wheel_d_m,
+    )
 
 
 def _chamber(part: ChamberPart) -> dict[str, Any]:

@@ -5,7 +5,7 @@ from __future__ import annotations
 import re
 
 from fenwick.core.catalogue.tools import TOOLS
-from fenwick.core.components.bins import CLOSURES, MATERIALS, OTHER
+from fenwick.core.components.bins import CLOSURES, MATERIALS, OTHER, SIGHTS
 from fenwick.core.components.dust import DUSTS, HELD_BESIDES, SPECIES
 from fenwick.core.components.joint import FITS, PLASTICS
 
@@ -61,6 +61,11 @@ CHOICE_WORDS: dict[str, dict[str, str]] = {
     "exhaust": {"indoors": "Into the room", "outdoors": "Outdoors"},
     "cooling": {"own-air": "Air of its own", "working-air": "The dusty air, filtered"},
     "last_held": {**{key: dust.label for key, dust in DUSTS.items()}, **HELD_BESIDES},
+    "sight": SIGHTS,
+    "ribs": {"none": "No ribs", "rings": "Rolled beads or rings", "upright": "Upright"},
+    "inlet_style": {"tangential": "Along a tangent", "elbow": "By an elbow"},
+    "stands_on": {"floor": "The floor", "deck": "A deck over the vacuum", "vacuum": "The vacuum itself"},
+    "motor": {"in-the-air": "In the air it moves", "outside": "Outside of it"},
     "finish": {"smooth": "Moulded", "shop-built": "Shop-built"},
     "outlet_aim": {"opposed": "Away from the inlet", "centre": "To the centre"},
     "kind": {key: tool.label for key, tool in TOOLS.items()},

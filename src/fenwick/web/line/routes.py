@@ -9,7 +9,7 @@ from flask.typing import ResponseReturnValue
 
 from fenwick.core.search.changes import Candidate
 from fenwick.data.lines import LineState, first_line_id, line_names, line_state
-from fenwick.rig import Rig, RigError, edit_rig, read_rig, write_rig
+from fenwick.rig import Rig, RigError, edit_rig, read_from_outside, write_rig
 from fenwick.rig.edits.changes import candidate_of
 from fenwick.rig.edits.measure import confirm_guess, path_of_guess
 from fenwick.rig.edits.ports import alone
@@ -189,7 +189,7 @@ def open_rig(line_id: int) -> ResponseReturnValue:
     if upload is None or not upload.filename:
         return render(state, None, None, Attempt(upload_error="Choose a rig file first."), 422)
     try:
-        rig = read_rig(upload.stream.read())
+        rig = read_from_outside(upload.stream.read())
     except RigError as error:
         name = upload.filename[:60]
         return render(state, None, None, Attempt(upload_error=f"{name} was not opened. {error}"), 422)

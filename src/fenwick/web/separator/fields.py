@@ -55,9 +55,10 @@ def shape_keys(part: SeparatorPart) -> list[str]:
             for i in range(len(part.slots)):
                 keys += [f"slots[{i}].width_m", f"slots[{i}].arc_deg", f"slots[{i}].start_deg"]
             if isinstance(part, SlottedDiscPart):
-                keys.append("hung")
+                keys += ["hung", "inlet_style"]
+                keys += ["outlet_aim", "elbow_reach_m"] if part.inlet_style == "elbow" else []
             if isinstance(part, OneBodyPart):
-                keys += ["window_area_m2", "deck_leak_m2"]
+                keys += ["window_area_m2", "deck_leak_m2", "head_d_m", "head_height_m"]
             return keys
         case ElbowLidPart():
             return [*ways, "outlet_aim"]
@@ -70,8 +71,8 @@ def bin_keys(part: SeparatorPart) -> list[str]:
     keys = []
     for i in range(len(part.bin.profile)):
         keys += [f"profile[{i}].height_m"] if i else []
-        keys.append(f"profile[{i}].d_m")
-    keys += ["fill_height_m", "closure", "leak_area_m2", "wall_m", "material", "nested"]
+        keys += [f"profile[{i}].{key}" for key in (("d_m",) if part.bin.is_round else ("width_m", "depth_m"))]
+    keys += ["fill_height_m", "sight", "closure", "leak_area_m2", "wall_m", "material", "ribs", "nested"]
     for i in range(len(part.bin.ledges)):
         keys += [f"ledges[{i}].height_m", f"ledges[{i}].depth_m"]
     keys += [f"stiffeners[{i}].height_m" for i in range(len(part.bin.stiffeners))]
@@ -111,9 +112,8 @@ def _list_words(key: str) -> str:
         which = "Slot" if index == 0 else f"Slot {index + 1}"
         return f"{which} {({'width_m': 'wide', 'arc_deg': 'arc', 'start_deg': 'starts'})[last]}"
     if ".profile" in key:
-        if index == 0:
-            return "Wide at floor"
-        return f"{'Wide' if last == 'd_m' else 'Height'} {index}"
+        word = {"height_m": "Height", "depth_m": "Deep"}.get(last, "Wide")
+        return f"{word} at floor" if index == 0 else f"{word} {index}"
     if ".ledges" in key:
         return f"Ledge {index + 1} {'deep' if last == 'depth_m' else 'at'}"
     return f"Ring {index + 1} at"
@@ -126,7 +126,7 @@ def new_row(part: SeparatorPart, rows: str) -> dict[str, Any]:
     if rows == "slots":
         return {"width_m": 0.03, "arc_deg": 30.0, "start_deg": 0.0}
     if rows == "profile":
-        return {"height_m": round(top.height_m + 0.05, 4), "d_m": top.d_m}
+        return {**top.model_dump(), "height_m": round(top.height_m + 0.05, 4)}
     if rows == "ledges":
         return {"height_m": round(0.9 * top.height_m, 4), "depth_m": 0.01}
     return {"height_m": round(top.height_m / 2.0, 4)}

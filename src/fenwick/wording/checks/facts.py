@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
+from math import isfinite
+
 from fenwick.core.components.dust import DUSTS, HELD_BESIDES
 from fenwick.core.judging.check import ACT, OK
-from fenwick.wording.checks.said import FIRE, LUNGS, POWER, STANDING, CheckWords, Said
+from fenwick.wording.checks.said import FIRE, LUNGS, POWER, STANDING, STRENGTH, CheckWords, Said
 
 
 def _kind(kind: str) -> str:
@@ -98,11 +100,76 @@ def _rain(said: Said) -> str:
 
 
 def _rolls(said: Said) -> str:
+    if said.level == OK:
+        return f"It takes {said.value} to roll it away; a hose pulls about {said.limit}."
+    known = f" {said.value} are enough, and a hose pulls about {said.limit}." if isfinite(said.check.value[0]) else ""
     return (
-        f"{said.name} is on wheels and tied to nothing: a tug at the hose rolls it away and "
-        "pulls the link "
-        "off. Tie it to the vacuum, or lock the wheels."
+        f"{said.name} is on wheels and tied to nothing: a tug at the hose rolls it away and pulls the link off.{known} "
+        "Tie it to the vacuum, or lock the wheels."
     )
+
+
+def _wet_dust(said: Said) -> str:
+    kind, how = said.about
+    came = "is made on this line" if how == "made" else "is what the vacuum last held"
+    return (
+        f"{_kind(kind)[:1].upper()}{_kind(kind)[1:]} {came}, and a wet stage stands in its way: wood swells, clogs and "
+        "rots in water, light metal gives off hydrogen. Take the wet stage out, or give that work a line of its own."
+    )
+
+
+def _ash(said: Said) -> str:
+    if said.level == OK:
+        return "Soot and cold ash go into a bin of metal, with a lid. Ash cold for days; never embers."
+    what = "This bin is not of metal" if said.level == ACT else "Nobody has said what this bin is made of"
+    return f"{what}: an ember hides in ash for days and burns through. A steel bin with a lid, outdoors; never embers."
+
+
+def _fan_motor(said: Said) -> str:
+    if said.level == OK:
+        return f"The motor of the extra fan at {said.name} stands outside the air it moves."
+    stands = "stands in" if said.level == ACT else "may stand in"
+    return (
+        f"The motor of the extra fan at {said.name} {stands} the dusty air it moves: dust wears it out and can burn "
+        "in it. A fan whose motor stands outside, or a filter ahead of it."
+    )
+
+
+def _wall_not_judged(said: Said) -> str:
+    why = "Its walls are flat" if said.about[0] == "flat" else "Its ribs stand upright"
+    return (
+        f"{why}: whether it folds is not judged. Brace it inside, fit a relief valve, and test it with a hole left "
+        "open and hands off."
+    )
+
+
+def _hose_not_judged(said: Said) -> str:
+    return f"Whether suction flattens {said.name} is not judged: nobody has said how thick its wall is."
+
+
+def _solvent(said: Said) -> str:
+    return (
+        "Solvents, and adhesives with solvents, craze this plastic; it cracks later, under suction. Soap and water to "
+        "clean it, hybrid sealant to close it."
+    )
+
+
+def _window(said: Said) -> str:
+    if said.level == OK:
+        return "The window charges up in dry air; the line is earthed as far as it can be."
+    return "Dry dust charges a plastic window: a shock to the hand that wipes it. Earth a ring round it, wipe it damp."
+
+
+SIGHT_WORDS = {
+    "clear": "Its fill is seen through the wall: mark the line on it.",
+    "window": "Its fill is seen in the window: the window must reach up to the line.",
+    "lamp": "Its fill is seen as a shadow with a lamp behind the wall: try it where the line is marked.",
+    "opaque": "Its fill is not seen from outside: a dip rod through the lid, its weight, or hours counted off.",
+}
+
+
+def _sight(said: Said) -> str:
+    return SIGHT_WORDS[said.about[0]]
 
 
 #: every check of this subject: heading, what it is called, what it says
@@ -116,5 +183,13 @@ FACTS: dict[str, CheckWords] = {
     "motor-dusty": CheckWords(POWER, "Dust in the motor", _dusty),
     "water": CheckWords(POWER, "Water to the motor", _water),
     "rain": CheckWords(POWER, "Rain", _rain),
+    "wet-dust": CheckWords(FIRE, "Dust and water", _wet_dust),
+    "ash-bin": CheckWords(FIRE, "Ash in the bin", _ash),
+    "fan-motor": CheckWords(POWER, "Motor of the extra fan", _fan_motor),
+    "wall-not-judged": CheckWords(STRENGTH, "Walls not judged", _wall_not_judged),
+    "hose-not-judged": CheckWords(STRENGTH, "Hoses not judged", _hose_not_judged),
+    "solvent": CheckWords(STRENGTH, "Solvents", _solvent),
+    "window-static": CheckWords(FIRE, "Static on the window", _window),
+    "fill-seen": CheckWords(STANDING, "Seeing how full it is", _sight),
     "rolls-apart": CheckWords(STANDING, "Rolling apart", _rolls),
 }

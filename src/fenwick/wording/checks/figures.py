@@ -180,6 +180,45 @@ def _filter_class(said: Said) -> str:
     )
 
 
+def _hose_flat(said: Said) -> str:
+    if said.level == OK:
+        return f"A blocked line pulls {said.limit}; the plain wall of {said.name} goes flat at {said.value}."
+    return (
+        f"A blocked line pulls {said.limit}, and the plain wall of {said.name} goes flat at {said.value}: it shuts "
+        "itself. A hose with a helix in its wall."
+    )
+
+
+def _brittle(said: Said) -> str:
+    if said.level == OK:
+        return f"At {said.value} its plastic is tough; below {said.limit} it turns brittle."
+    return (
+        f"At {said.value} plastic is brittle: below {said.limit} a knock or a blocked hose cracks the bin. Keep it "
+        "where it is warm."
+    )
+
+
+def _legs(said: Said) -> str:
+    vacuum = said.voice.figure(said.notes[0], "bore")
+    if said.level == OK:
+        return f"The deck stands {said.value} high; {said.limit} lets the vacuum's head be lifted under it."
+    if said.level == ACT:
+        return f"The deck stands {said.value} high, and the vacuum under it {vacuum}: legs of {said.limit}."
+    return f"The deck stands {said.value} high: the vacuum fits under it, its head is not lifted. Legs of {said.limit}."
+
+
+def _doorway(said: Said) -> str:
+    if said.level == OK:
+        return f"It is {said.value} across, and passes a doorway of {said.limit}."
+    return f"It is {said.value} across, and the narrowest doorway {said.limit}: it does not pass. A narrower foot."
+
+
+def _step(said: Said) -> str:
+    if said.level == OK:
+        return f"Its wheels climb {said.limit}; the highest step is {said.value}."
+    return f"The highest step is {said.value}, and its wheels climb {said.limit}: larger wheels, or a ramp."
+
+
 #: every check of this subject: heading, what it is called, what it says
 FIGURES: dict[str, CheckWords] = {
     "ring-stiff": CheckWords(STRENGTH, "Ring round the bin", _ring),
@@ -188,6 +227,11 @@ FIGURES: dict[str, CheckWords] = {
     "sheet-bends": CheckWords(STRENGTH, "Sheet bent cold", _sheet),
     "headroom": CheckWords(STANDING, "Height where it stands", _headroom),
     "footprint": CheckWords(STANDING, "Floor where it stands", _footprint),
+    "hose-flat": CheckWords(STRENGTH, "Hose that goes flat", _hose_flat),
+    "brittle": CheckWords(STRENGTH, "Plastic in the cold", _brittle),
+    "legs": CheckWords(STANDING, "Legs of the deck", _legs),
+    "doorway": CheckWords(STANDING, "Through the door", _doorway),
+    "step": CheckWords(STANDING, "Over the step", _step),
     "tips": CheckWords(STANDING, "Tipping over", _tips),
     "full-weight": CheckWords(STANDING, "Lifting the full bin", _weight),
     "circuit": CheckWords(POWER, "Circuit", _circuit),

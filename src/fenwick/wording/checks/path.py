@@ -93,6 +93,21 @@ def _carry_over(said: Said) -> str:
     )
 
 
+def _overfull(said: Said) -> str:
+    if said.level == OK:
+        return f"The water stands {said.value} high; the line not to pass is {said.limit}. Empty the vessel outdoors."
+    return (
+        f"The water stands {said.value} high and the line not to pass is {said.limit}: it splashes to the outlet, "
+        "and on to the vacuum. Let water off."
+    )
+
+
+def _wet_lean(said: Said) -> str:
+    if said.level == OK:
+        return f"It leans {said.value} before water meets its outlet. Keep it upright, and never lift it running."
+    return f"Leaning {said.value} its water meets the outlet, and {said.limit} must be stood: less water, or fix it."
+
+
 def _believable(said: Said) -> str:
     if said.level == OK:
         return f"The label's air power is {said.value} of its electrical power: believable."
@@ -169,6 +184,8 @@ ON_ITS_WAY: dict[str, CheckWords] = {
     "fan-believable": CheckWords(JUDGED, "The vacuum's label", _believable),
     "swapped-hoses": CheckWords(PATH, "Hoses on their ports", _swapped),
     "vortex-tail": CheckWords(PATH, "Tail of the vortex", _tail),
+    "wet-overfull": CheckWords(PATH, "Water in the wet stage", _overfull),
+    "wet-lean": CheckWords(PATH, "Leaning of the wet stage", _wet_lean),
     "carry-over": CheckWords(PATH, "Droplets from the wet stage", _carry_over),
     "vertical-lift": CheckWords(PATH, "Up a rising hose", _lift),
     "bridging": CheckWords(PATH, "Tightest place", _passage),

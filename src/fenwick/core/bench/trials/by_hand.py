@@ -36,7 +36,7 @@ def volume_by_ruler(bin_: Bin, free: Sequence[float], ruler: float) -> Measured:
     points = heights.size
     scatter = float(np.std(heights, ddof=1)) / np.sqrt(points) if points > 1 else 0.25 * float(bin_.diameter_at(height))
     sd_height = float(np.hypot(scatter, resolution_sd(ruler)))
-    area = np.pi / 4.0 * float(bin_.diameter_at(height)) ** 2
+    area = float(bin_.area_at(height))
     return Measured(float(bin_.volume_to(height)), area * sd_height)
 
 

@@ -104,7 +104,7 @@ def one_run(plan: Plan, value: float, bin_: Bin | None = None, bulk_density: flo
         case "ruler":
             if bin_ is None or not bulk_density:
                 return None
-            area = np.pi / 4.0 * float(bin_.diameter_at(0.5 * bin_.height)) ** 2
+            area = float(bin_.area_at(0.5 * bin_.height))
             level = np.hypot(rule("test.level").value, resolution_sd(setup.ruler_step)) / np.sqrt(DEPTHS)
             depth = np.sqrt(2.0) * area * float(level) * bulk_density / plan.fed
             return float(np.hypot(depth, BULK_SD * value))
