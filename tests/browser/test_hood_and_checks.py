@@ -100,7 +100,7 @@ def test_the_air_is_aired_and_the_ageing_read(bench: Page) -> None:
     bench.get_by_role("link", name="Ageing", exact=True).click()
     bench.get_by_role("link", name="Suction of the fan").click()
     expect(bench.locator(".ageing-card h2")).to_contain_text("Suction of the fan")
-    price = bench.get_by_label("Filter price")
+    price = bench.get_by_label("Filter price", exact=True)
     price.fill("60")
     price.press("Tab")
     expect(bench.locator('[data-row="cost"]')).to_contain_text("€ an hour")

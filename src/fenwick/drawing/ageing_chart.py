@@ -15,7 +15,6 @@ from fenwick.drawing.render import render
 from fenwick.wording.say import Voice
 
 FRAME = PlotFrame(860.0, 300.0, 46.0, 150.0, 14.0, 40.0)
-SAMPLES = 160
 MOST_EMPTYINGS = 60  #: marks under the axis beyond which none are drawn
 
 
@@ -49,18 +48,17 @@ def render_ageing(
     emptied : how often the bin is emptied [h]; None: not known
     voice : words and units
     """
-    time = np.linspace(0.0, span, SAMPLES)
-    sampled = [(curve, np.interp(time, curve.hours, curve.values)) for curve in curves]
-    most = max(max(float(np.max(values)) for _, values in sampled), 1e-12)
+    sampled = [(curve, *_within(curve, span)) for curve in curves]
+    most = max(max(float(np.max(values)) for _, _, values in sampled), 1e-12)
     ticks = [tick for tick in axis_ticks(most, quantity, voice.system, 4) if tick <= 1.04 * most]
     top = 1.0 if quantity == "share" and most > 0.3 else 1.04 * most
     x, y = FRAME.across(0.0, span), FRAME.up(0.0, top)
     drawn = []
-    for curve, values in sampled:
+    for curve, time, values in sampled:
         points = [(x(float(t)), y(float(v))) for t, v in zip(time, values, strict=True)]
         mark = None
         if curve.mark is not None and curve.mark <= span:
-            mark = (x(curve.mark), y(float(np.interp(curve.mark, curve.hours, curve.values))))
+            mark = (x(curve.mark), y(float(_before(curve, curve.mark))))
         drawn.append(DrawnCurve(curve.key, curve.words, points, points[-1][1] + 4.0, mark))
     step = 0.0 if emptied is None else emptied
     often = step > 0.0 and span / step <= MOST_EMPTYINGS
@@ -76,9 +74,24 @@ def render_ageing(
         description="; ".join(
             f"{curve.words}: {voice.figure(float(values[0]), quantity)} at first, "
             f"{voice.figure(float(values[-1]), quantity)} after {span:.0f} hours"
-            for curve, values in sampled
+            for curve, _, values in sampled
         ),
     )
+
+
+def _within(curve: AgeingCurve, span: float) -> tuple[Array, Array]:
+    """The part of a curve that is shown, drawn to its edge."""
+    inside = curve.hours <= span
+    hours, values = curve.hours[inside], curve.values[inside]
+    if inside.all() or hours.size == 0:
+        return hours, values
+    return np.append(hours, span), np.append(values, np.interp(span, curve.hours, curve.values))
+
+
+def _before(curve: AgeingCurve, hour: float) -> float:
+    """The value as a life ends, not as the next one begins."""
+    at = int(np.searchsorted(curve.hours, hour - 1e-9))
+    return float(curve.values[min(at, curve.values.size - 1)])
 
 
 def _round_hours(span: float) -> list[float]:

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
+
 from fenwick.core.doubt.uncertainty import Band
 from fenwick.core.judging.assess import Assessment
 from fenwick.core.judging.check import LEVEL_WORDS, Check
@@ -70,11 +72,22 @@ def _usual_verdict(line: Line, assessment: Assessment, band: Band | None, voice:
     if assessment.carrying is not None:
         trunk = frozenset(part.id for part in line.trunk)
         for check in carrying_check(assessment.carrying, leaf.parts | trunk):
-            rows.append(_figure_row("settling", TITLES["settling"], check, "speed", voice))
+            row = _figure_row("settling", TITLES["settling"], check, "speed", voice)
+            rows.append(replace(row, sentence=f"{row.sentence}{_lies(assessment, check.part, voice)}"))
     if line.separators:
         rows.append(_kept(line, assessment, band, voice))
         rows.append(_collapse(assessment, voice))
     return rows
+
+
+def _lies(assessment: Assessment, part: str | None, voice: Voice) -> str:
+    """What comes to lie in the slowest run, to be put behind its sentence; empty where nothing does."""
+    beds = assessment.beds
+    row = None if beds is None or part is None else beds.index(part)
+    if beds is None or row is None or not float(beds.share[row, 0]) > 0.0:
+        return ""
+    volume, suction = voice.figure(beds.volume[row, 0], "volume"), voice.figure(beds.suction[row, 0], "suction")
+    return f" {volume} come to lie there and cost {suction}."
 
 
 def _figure_row(name: str, title: str, check: Check, quantity: str, voice: Voice) -> VerdictRow:
@@ -120,8 +133,7 @@ def _caught(line: Line, assessment: Assessment, leaf: Leaf, voice: Voice) -> Ver
     level = LEVEL_WORDS[int(caught_level(port, line)[0])]
     floating, thrown = (voice.figure(float(share[0]), "share") for share in (port.airborne, port.thrown))
     sentence = (
-        f"{thrown} of the chips and {floating} of what floats: air moves at {speed} where the dust is made, and "
-        f"{needed} is wanted."
+        f"{thrown} of the chips, {floating} of what floats: air at the dust is at {speed}, wanted {needed}."
     )
     if float(port.tool_total[0]) > float(port.total[0]) + 1e-9:
         sentence = f"By all its ports; here {sentence}"

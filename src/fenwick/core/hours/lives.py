@@ -14,6 +14,7 @@ from fenwick.core.hours.course import Course, Filters
 from fenwick.core.rules import RuleBook
 
 LONG = 1000.0  #: hours of work beyond which nothing is followed [h]
+MOST_LIVES = 60  #: that are drawn
 MOST_CLEANINGS = 100  #: that are followed [-]
 DOWN, BAG_FULL, NEVER = "down", "bag-full", "never"  #: what ends the first life
 
@@ -79,6 +80,34 @@ class _Cleaned:
 
     lasts: Array  #: hours to the next cleaning, the first from new [h]; 0 once it is spent
     stays: Array  #: of the cake, in the filter as each begins [-]
+
+
+def one_after_another(course: Course, figure: Array, found: Lives, span: float) -> tuple[Array, Array]:
+    """A figure of the first course over its lives, as (hours [h], values): each ends, and the next one begins.
+
+    A filter begins its next life with what a cleaning left in it, a new bag or a new filter clean.
+
+    Parameters
+    ----------
+    course : from clean filters, one column
+    figure : of it, shape (steps, 1), any unit
+    found : its lives
+    span : how far they are followed [h]
+    """
+    first = float(found.first[0])
+    if not np.isfinite(first) or first <= 0.0:
+        inside = course.hours <= span
+        return course.hours[inside], figure[inside, 0]
+    lasts = [first] if found.ends[0] == BAG_FULL or found.total[0] <= 0.0 else list(found.between[:, 0])
+    hours, values, gone, n = [], [], 0.0, 0
+    while gone < span and n < MOST_LIVES:
+        length = lasts[n % len(lasts)] or first
+        begins = first - length
+        at = np.concatenate([[begins], course.hours[(course.hours > begins) & (course.hours < first)], [first]])
+        hours.append(gone + at - begins)
+        values.append(np.interp(at, course.hours, figure[:, 0]))
+        gone, n = gone + length, n + 1
+    return np.concatenate(hours), np.concatenate(values)
 
 
 def stays_after(cleaning: Values, rules: RuleBook, coated: bool) -> Array:

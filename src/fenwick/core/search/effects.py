@@ -36,9 +36,10 @@ class Effect:
 
 
 def with_stage(line: Line, stage: Separator) -> Line:
-    """The line with a separator in the place of the one of the same id; one under the vacuum's head has no link."""
+    """The line with a separator in the place of the one of the same id; put under a head, it loses its link."""
     trunk: tuple[Element, ...] = tuple(stage if part.id == stage.id else part for part in line.trunk)
-    if isinstance(stage, OneBody):
+    before = next(part for part in line.trunk if part.id == stage.id)
+    if isinstance(stage, OneBody) and not isinstance(before, OneBody):
         gone = {part.id for part in behind(stage, line)}
         trunk = tuple(part for part in trunk if part.id not in gone)
     return without_cakes(replace(line, trunk=trunk))

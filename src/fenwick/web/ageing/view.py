@@ -9,8 +9,8 @@ from markupsafe import Markup
 
 from fenwick.core.arrays import Array, one_value
 from fenwick.core.hours.course import Course
-from fenwick.core.hours.lives import LONG
-from fenwick.core.hours.upkeep import Upkeep
+from fenwick.core.hours.lives import LONG, one_after_another
+from fenwick.core.hours.upkeep import Upkeep, UpkeepWay
 from fenwick.core.rules import RuleBook
 from fenwick.data.lines import LineState
 from fenwick.drawing.ageing_chart import AgeingCurve, render_ageing
@@ -29,7 +29,7 @@ from fenwick.wording.say import Voice
 from fenwick.wording.upkeep import WayRow, upkeep_rows, way_rows
 
 WANTED = 10.0  #: hours asked of a filter between cleanings, until others are typed [h]
-SHOWN = 1.35  #: of the line's own life, how far the chart goes
+SHOWN = 1.9  #: of the line's own life, how far the chart goes
 FIGURES = {
     "flow": ("Air at the tool", "flow"),
     "suction": ("Suction of the fan", "suction"),
@@ -149,23 +149,31 @@ def _wanted(text: str) -> tuple[Field, float]:
 
 def _chart(found: Upkeep, figure: str, voice: Voice, rules: RuleBook) -> Markup:
     quantity = FIGURES[figure][1]
-    curves = [_curve("with", "as it is" if found.without else "no separator", found.with_it.course, figure)]
-    curves[0] = AgeingCurve(**{**curves[0].__dict__, "mark": found.with_it.life})
-    if found.now is not None:
-        curves.append(_curve("today", "from today", found.now, figure))
-    if found.without is not None and figure != "kept":
-        bare = _curve("without", "without separator", found.without.course, figure)
-        curves.append(AgeingCurve(**{**bare.__dict__, "mark": found.without.life}))
-    if found.other_bag is not None and figure in ("flow", "exhaust"):
-        words = "with a bag" if found.other_bag.bag_area > 0.0 else "bag dropped"
-        curves.append(_curve("bag", words, found.other_bag.course, figure))
     life = found.with_it.life
     span = float(np.clip(SHOWN * life, 2.0, 200.0)) if np.isfinite(life) else 200.0
+    ways = [("with", "as it is" if found.without else "no separator", found.with_it)]
+    if found.without is not None and figure != "kept":
+        ways.append(("without", "without separator", found.without))
+    if found.other_bag is not None and figure in ("flow", "exhaust"):
+        ways.append(("bag", "with a bag" if found.other_bag.bag_area > 0.0 else "bag dropped", found.other_bag))
+    curves = [_curve(key, words, way, figure, span) for key, words, way in ways]
+    if found.now is not None:
+        curves.insert(1, _today(found, found.now, figure))
     limit = one_value(rules["filter.down"]) * found.with_it.flow if figure == "flow" else None
     known = [curve for curve in curves if np.all(np.isfinite(curve.values))]
     return render_ageing(known, span, quantity, limit, found.bin_hours, voice) if known else Markup("")
 
 
-def _curve(key: str, words: str, course: Course, figure: str) -> AgeingCurve:
+def _curve(key: str, words: str, way: UpkeepWay, figure: str, span: float) -> AgeingCurve:
+    """A way of running the line, one life after the other."""
+    hours, values = one_after_another(way.course, getattr(way.course, figure), way.lives, span)
+    return AgeingCurve(key, words, hours, values, way.life)
+
+
+def _today(found: Upkeep, course: Course, figure: str) -> AgeingCurve:
+    """From how the filter is today to where it has to be cleaned."""
+    left = LONG if found.now_left is None else found.now_left
+    inside = course.hours < left
     values: Array = getattr(course, figure)
-    return AgeingCurve(key, words, course.hours, values[:, 0])
+    hours = np.append(course.hours[inside], min(left, LONG))
+    return AgeingCurve("today", "from today", hours, np.interp(hours, course.hours, values[:, 0]))

@@ -38,7 +38,7 @@ KIND_KEYS: dict[str, tuple[str, ...]] = {
     "enclosure": (),
     "floor": ("width_m", "gap_m"),
 }
-UNSAID = {"dust": "that of the line", "tool": "has one port", "medium": "none"}  #: what an empty field means
+UNSAID = {"thrown_bore_m": "that of the port", "dust": "that of the line", "tool": "has one port", "medium": "none"}  #: what an empty field means
 PICKED_UP = {"thrown_share": "Picked up"}  #: what a floor nozzle's fields are called instead
 
 
@@ -103,11 +103,11 @@ def _hood_keys(hood: AnyHood | None) -> list[str]:
     if hood is None:
         return []
     kind = str(hood.kind)  # type: ignore[attr-defined]
-    keys = [*KIND_KEYS[kind], "release", "thrown_share", *(() if kind == "floor" else ("rebound",))]
+    keys = [*KIND_KEYS[kind], "release", "thrown_share", "thrown_bore_m", *(() if kind == "floor" else ("rebound",))]
     if isinstance(hood, EnclosurePart):
         keys += [f"openings[{i}].{key}" for i in range(len(hood.openings)) for key in ("name", "area_m2", "share")]
     if hood.extra_fan is not None:
-        keys += [f"extra_fan.{key}" for key in ("flow_m3_s", "medium", "area_m2")]
+        keys += [f"extra_fan.{key}" for key in ("flow_m3_s", "medium", "area_m2", "current_a", "motor")]
     return keys
 
 
