@@ -1,6 +1,6 @@
 """The command line."""
 
-from fenwick.cli import device
+from fenwick.cli import device, explain
 from fenwick.cli.commands import main
 
-__all__ = ["device", "main"]
+__all__ = ["device", "explain", "main"]

@@ -121,13 +121,14 @@ class Bin:
         if self.wall is None or made_of is None or made_of.density is None:
             return None
         walls = 0.0
-        for (low, high), (under, over) in zip(pairwise(self.heights), pairwise(self._girths()), strict=True):
+        for (low, high), (under, over) in zip(pairwise(self.heights), pairwise(self.girths), strict=True):
             walls += 0.5 * (under + over) * (high - low)
         plates = float(self.area_at(0.0)) + (0.0 if self.lid is not None else float(self.area_at(self.height)))
         shell = (walls + plates) * np.asarray(self.wall) * made_of.density
         return np.asarray(shell + (0.0 if self.lid is None else self._lid_mass(self.lid)))
 
-    def _girths(self) -> list[float]:
+    @property
+    def girths(self) -> list[float]:
         """Round the wall at every measured height [m]."""
         if self.sides:
             return [2.0 * (one.width + one.depth) for one in self.sides]

@@ -35,7 +35,7 @@ def with_cakes(line: Line) -> Line:
     dust = line.usual_dust or line.dust
     if dust is None or not any(medium is not None and _unsized(medium) for medium in media):
         return line
-    clean = line.alike(dust=dust, trunk=tuple(_as_it_should_be(part) for part in line.trunk))
+    clean = line.alike(dust=dust, trunk=tuple(as_it_should_be(part) for part in line.trunk))
     as_made = Arriving(None, dust.weights, np.zeros(1, dtype=bool))
     walked = walk_through(clean, as_made, separations(clean, _while_laid_down(clean), as_made))
     assert walked is not None, "the dust is known"
@@ -71,7 +71,7 @@ def settled_point(line: Line) -> OperatingPoint:
     return operating_point(with_cakes(line))
 
 
-def _as_it_should_be(part: Element) -> Element:
+def as_it_should_be(part: Element) -> Element:
     """A separator upright, its hoses on their ports, its bin tight and empty; an in-line filter clean."""
     if isinstance(part, Separator):
         bin_ = replace(part.bin, fill_height=0.0, leak_area=0.0)

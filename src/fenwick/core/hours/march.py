@@ -127,6 +127,16 @@ class _Laws:
         return (*told, state.load, past, state.cake, state.dropped, state.bagged)
 
 
+@dataclass(frozen=True)
+class Trace:
+    """What a march of one course was reckoned from: per dust made, the mean over each step; shape (steps − 1,)."""
+
+    cake: Array  #: what stays on the filter, each size by its K2 [1/s]
+    load: Array  #: likewise, by mass [-]
+    bag_cake: Array  #: on a bag's wall, each size by its K2 there [1/s]
+    bagged: Array  #: in the bag, by mass [-]
+
+
 def march(mapped: AgeingMap, filters: Filters, hours: float) -> Course:
     """Courses with the filters given, over some hours of work [h].
 
@@ -136,12 +146,35 @@ def march(mapped: AgeingMap, filters: Filters, hours: float) -> Course:
     filters : of every course
     hours : above 0 [h]
     """
+    return _march(mapped, filters, hours)[0]
+
+
+def traced(mapped: AgeingMap, filters: Filters, hours: float) -> tuple[Course, Trace]:
+    """The same with what it was reckoned from; the first course.
+
+    Parameters
+    ----------
+    hours : above 0 [h]
+    """
+    course, means = _march(mapped, filters, hours)
+    area, bag_area = (max(float(one[0]), 1e-9) for one in (filters.area, filters.bag_area))
+
+    def per_dust(name: str, over: float) -> Array:
+        return np.array([float(np.ravel(getattr(mean, name))[0]) for mean in means]) * over / mapped.rate
+
+    return course, Trace(
+        per_dust("cake", area), per_dust("load", area), per_dust("bag_cake", bag_area), per_dust("bagged", 1.0)
+    )
+
+
+def _march(mapped: AgeingMap, filters: Filters, hours: float) -> tuple[Course, list[_State]]:
+    """(courses, mean rates over every step)."""
     time = np.concatenate([[0.0], np.geomspace(FIRST * hours, hours, STEPS - 1)])
     laws, none = _Laws.of(mapped, filters), np.zeros(np.broadcast_shapes(filters.area.shape, mapped.flow.shape[-1:]))
     bag_cake = none if filters.bag_cake is None else filters.bag_cake + none
     bag_load = none if filters.bag_held is None else filters.bag_held + none
     state = _State(filters.cake + none, filters.held + none, bag_cake, bag_load, none, none, none, none)
-    seen = []
+    seen, means = [], []
     for before, after in pairwise(time):
         step = (after - before) * HOUR
         load = laws.coefficient(state)
@@ -152,11 +185,12 @@ def march(mapped: AgeingMap, filters: Filters, hours: float) -> Course:
         load = laws.coefficient(guess)
         again = laws.rates(load, guess, laws.reaches(load, guess))
         mean = _State(*(0.5 * (getattr(slope, f.name) + getattr(again, f.name)) for f in fields(slope)))
+        means.append(mean)
         state = state.moved(mean, step)
     load = laws.coefficient(state)
     seen.append(laws.look(load, state, laws.reaches(load, state)))
     columns = (np.stack(values) for values in zip(*seen, strict=True))
-    return Course(time, *columns)
+    return Course(time, *columns), means
 
 
 def _at(mapped: AgeingMap, values: Array, load: Array, inline: Array) -> Array:

@@ -1,0 +1,1 @@
+"""How a figure comes about, step by step, so that whoever has the steps can work it out again."""

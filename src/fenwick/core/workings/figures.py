@@ -1,0 +1,235 @@
+"""The figures that can show how they come about, and their workings."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass, field
+from functools import cached_property
+
+import numpy as np
+
+from fenwick.core.arrays import one_value
+from fenwick.core.components.separator import Separator
+from fenwick.core.hours.air import DustSource, Room
+from fenwick.core.hours.lives import Prices
+from fenwick.core.line.line import Line
+from fenwick.core.tuning.fit import KEYS, Fit
+from fenwick.core.workings.ageing import WITH, WITHOUT, Ageing, payback_step
+from fenwick.core.workings.breathing import Breathing
+from fenwick.core.workings.fates import Dusty
+from fenwick.core.workings.factors import factor_step
+from fenwick.core.workings.path import Path
+from fenwick.core.workings.sheet import Sheet, Step, Working
+from fenwick.core.workings.strength import collapse_step, lid_step, tipping_step
+
+
+@dataclass(frozen=True)
+class RoomGiven:
+    """A room, and which of its keys are given rather than by rule."""
+
+    room: Room
+    keys: tuple[str, ...]
+    source: DustSource | None  #: that gets into it; None where it is not known
+    duration: float  #: of the job [s]
+
+
+@dataclass(frozen=True)
+class Asked:
+    """What a working is asked of."""
+
+    line: Line
+    port: int = 0  #: place among the leaves
+    prices: Prices = field(default_factory=Prices)
+    room: RoomGiven | None = None  #: None where it is not known
+    fitted: Fit | None = None  #: None without readings
+
+
+class _Told:
+    """Everything that has been written on one sheet so far."""
+
+    def __init__(self, asked: Asked) -> None:
+        self.asked, self.sheet = asked, Sheet(asked.line.rules)
+
+    @cached_property
+    def path(self) -> Path:
+        return Path(self.sheet, self.asked.line, self.asked.port).walk()
+
+    @cached_property
+    def dusty(self) -> Dusty:
+        return Dusty(self.path)
+
+    @cached_property
+    def breathing(self) -> Breathing | None:
+        given = self.asked.room
+        return None if given is None else Breathing(self.dusty, given.room, given.keys, given.duration)
+
+    def ageing(self, way: str) -> Ageing:
+        return Ageing(self.sheet, self.asked.line, self.asked.port, way)
+
+    @property
+    def stages(self) -> tuple[Separator, ...]:
+        return self.asked.line.separators
+
+
+def _air(told: _Told, _: str) -> Step | None:
+    return told.path.air[told.asked.port]
+
+
+def _slowest(told: _Told, _: str) -> Step | None:
+    """The slowest dust-laden hose that an open port uses."""
+    line, stations = told.asked.line, told.path.point.stations
+    first = next((i for i, kind in enumerate(stations.kinds) if kind == "separator"), len(stations.ids))
+    laden = [
+        name
+        for i, (name, kind) in enumerate(zip(stations.ids, stations.kinds, strict=True))
+        if kind == "hose" and i < first and name not in line.idle_parts
+    ]
+    if not laden:
+        return None
+    speeds = [told.path.ends[name].speed for name in laden]
+    law = "v0"
+    for i in range(1, len(speeds)):
+        law = f"minimum({law}, v{i})"
+    parts = {f"v{i}": speed for i, speed in enumerate(speeds)}
+    return told.sheet.step("slowest", "v_min", "Slowest air in a hose that carries all the dust", law, "m/s", **parts)
+
+
+def _suction(told: _Told, part: str) -> Step | None:
+    end = told.path.ends.get(part)
+    return None if end is None else end.static
+
+
+def _inlet_speed(told: _Told, part: str) -> Step | None:
+    return told.path.sheet.steps.get(f"{part}.inlet-speed") if told.path else None
+
+
+def _stage(told: _Told, part: str) -> Separator | None:
+    return next((stage for stage in told.stages if stage.id == part), None)
+
+
+def _cut(told: _Told, part: str) -> Step | None:
+    stage = _stage(told, part)
+    return None if stage is None else told.dusty.cut(stage)
+
+
+def _collapse(told: _Told, part: str) -> Step | None:
+    stage = _stage(told, part)
+    return None if stage is None else collapse_step(told.sheet, told.asked.line, stage)
+
+
+def _lid(told: _Told, part: str) -> Step | None:
+    stage = _stage(told, part)
+    return None if stage is None else lid_step(told.sheet, told.asked.line, stage, told.path.point)
+
+
+def _tipping(told: _Told, part: str) -> Step | None:
+    stage = _stage(told, part)
+    return None if stage is None else tipping_step(told.sheet, told.asked.line, stage)
+
+
+def _fog(told: _Told, _: str) -> Step | None:
+    return None if told.breathing is None else told.breathing.fog()
+
+
+def _masked(told: _Told, _: str) -> Step | None:
+    given, breathing = told.asked.room, told.breathing
+    return None if breathing is None or given is None or given.source is None else breathing.masked(given.source)
+
+
+def _hours(told: _Told, _: str) -> Step | None:
+    found = told.ageing(WITH)
+    return found.down() if found.known else None
+
+
+def _cost(told: _Told, _: str) -> Step | None:
+    found = told.ageing(WITH)
+    return found.cost(told.asked.prices) if found.known else None
+
+
+def _payback(told: _Told, _: str) -> Step | None:
+    price = told.asked.prices.separator
+    ways = [told.ageing(way) for way in (WITH, WITHOUT)]
+    if price is None or not told.stages or not all(way.known for way in ways):
+        return None
+    with_it, without = (way.cost(told.asked.prices) for way in ways)
+    return None if with_it is None or without is None else payback_step(told.sheet, with_it, without, price)
+
+
+def _factor(told: _Told, key: str) -> Step | None:
+    fitted = told.asked.fitted
+    return None if fitted is None or key not in KEYS else factor_step(told.sheet, fitted, key)
+
+
+@dataclass(frozen=True)
+class Kind:
+    """A kind of figure."""
+
+    title: str
+    write: Callable[[_Told, str], Step | None]
+    of: str = ""  #: what it is one of: a station, a stage, a factor; empty: there is one
+
+
+KINDS: dict[str, Kind] = {
+    "air": Kind("Air at the tool", _air),
+    "slowest-speed": Kind("Slowest speed", _slowest),
+    "suction": Kind("Suction at a station", _suction, "station"),
+    "inlet-speed": Kind("Inlet speed", _inlet_speed, "stage"),
+    "cut-size": Kind("Cut size", _cut, "stage"),
+    "kept": Kind("Kept of what enters", lambda told, _: told.dusty.kept()),
+    "caught": Kind("Caught at the tool", lambda told, _: told.dusty.caught(told.asked.port)),
+    "bin-of-100": Kind("In the bin, of 100 g", lambda told, _: told.dusty.binned()),
+    "collapse": Kind("Suction that folds the bin", _collapse, "stage"),
+    "lid": Kind("How far the lid is drawn in", _lid, "stage"),
+    "tipping": Kind("Pull that tips it over", _tipping, "stage"),
+    "hours": Kind("Hours to a quarter down", _hours),
+    "cost": Kind("Cost of an hour", _cost),
+    "payback": Kind("Payback", _payback),
+    "fog": Kind("Dust in the room's air", _fog),
+    "masked": Kind("Minutes masked", _masked),
+    "factor": Kind("A tuned factor", _factor, "factor"),
+}
+
+
+def names(asked: Asked) -> list[str]:
+    """Every figure that could be asked for: its kind, and after a colon which one."""
+    line = asked.line
+    which = {
+        "station": lambda: list(Path(Sheet(line.rules), line, asked.port).network.ids),
+        "stage": lambda: [stage.id for stage in line.separators],
+        "factor": lambda: list(KEYS) if asked.fitted is not None else [],
+    }
+    found = []
+    for name, kind in KINDS.items():
+        found += [f"{name}:{one}" for one in which[kind.of]()] if kind.of else [name]
+    return found
+
+
+def figures(asked: Asked) -> dict[str, Step]:
+    """Every figure that this input allows, with its step."""
+    told, found = _Told(asked), {}
+    for name in names(asked):
+        kind, _, one = name.partition(":")
+        step = KINDS[kind].write(told, one)
+        if step is not None and np.all(np.isfinite(one_value(step.value))):
+            found[name] = step
+    return found
+
+
+def working(asked: Asked, figure: str) -> Working | None:
+    """How one figure comes about; None where this input does not allow it.
+
+    Parameters
+    ----------
+    figure : its kind, and after a colon which one; without it the first
+    """
+    kind, _, one = figure.partition(":")
+    if kind not in KINDS:
+        return None
+    told = _Told(asked)
+    if KINDS[kind].of and not one:
+        one = next((name.partition(":")[2] for name in names(asked) if name.startswith(f"{kind}:")), "")
+    root = KINDS[kind].write(told, one)
+    if root is None:
+        return None
+    also = told.path.solved if "path" in told.__dict__ else ()
+    return told.sheet.working(figure, root, also)

@@ -1,0 +1,89 @@
+"""Readings of a line as a table of text: one row each, in SI."""
+
+from __future__ import annotations
+
+import csv
+import io
+from collections.abc import Sequence
+
+from fenwick.core.components.dust import DUSTS
+from fenwick.core.tuning.readings import KINDS, Reading, can_be, usual_sd
+from fenwick.rig.format.problems import Problem, RigError
+from fenwick.rig.format.table import cells_of, refused, separator_of, text_of
+from fenwick.units import METRIC, BadNumberError, parse_value
+
+COLUMNS = ("kind", "value", "sd", "port", "station", "dust")
+MOST_ROWS = 2000
+
+
+def read_readings(raw: bytes) -> list[Reading]:
+    """The readings in a table: the first row names the columns; `sd`, `port`, `station` and `dust` may be left out.
+
+    Parameters
+    ----------
+    raw : as a spreadsheet wrote it; values in SI (Pa, m³/s, a share), or with their unit
+
+    Raises
+    ------
+    RigError
+        With the row and column of everything that cannot be read.
+    """
+    lines = [line for line in text_of(raw).splitlines() if line.strip()]
+    if len(lines) < 2:
+        raise refused("the file holds no readings: a row of headings, then one row for each")
+    if len(lines) > MOST_ROWS:
+        raise refused(f"the file has {len(lines)} rows; at most {MOST_ROWS} are read")
+    separator = separator_of(lines[:20])
+    head = [cell.lower() for cell in cells_of(lines[0], separator)]
+    missing = [name for name in COLUMNS[:2] if name not in head]
+    if missing:
+        raise refused(f"there is no column “{missing[0]}”; the columns are {', '.join(COLUMNS)}")
+    found: list[Reading] = []
+    problems: list[Problem] = []
+    for number, line in enumerate(lines[1:], start=2):
+        row = dict(zip(head, cells_of(line, separator), strict=False))
+        try:
+            found.append(_reading(row))
+        except ValueError as error:
+            problems.append(Problem(f"row {number}", str(error)))
+    if problems:
+        raise RigError(tuple(problems))
+    return found
+
+
+def _reading(row: dict[str, str]) -> Reading:
+    kind = row.get("kind", "").lower()
+    if kind not in KINDS:
+        raise ValueError(f"kind “{kind}” is none of {', '.join(KINDS)}")
+    value = _figure(row.get("value", ""), KINDS[kind])
+    if not can_be(kind, value):
+        raise ValueError(f"value {row['value']} cannot be a {KINDS[kind]}")
+    told = row.get("sd", "")
+    sd = _figure(told, KINDS[kind]) if told else usual_sd(kind, value)
+    if sd <= 0.0:
+        raise ValueError("sd must be above 0")
+    dust = row.get("dust", "")
+    if dust and dust not in DUSTS:
+        raise ValueError(f"dust “{dust}” is not a kind that is known")
+    return Reading(kind, value, sd, row.get("port", ""), row.get("station", ""), dust)
+
+
+def _figure(text: str, quantity: str) -> float:
+    try:
+        return float(text)
+    except ValueError:
+        pass
+    try:
+        return parse_value(text, quantity, METRIC)
+    except BadNumberError as error:
+        raise ValueError(f"value “{text}” cannot be read") from error
+
+
+def write_readings(readings: Sequence[Reading]) -> str:
+    """Readings as such a table."""
+    out = io.StringIO()
+    table = csv.writer(out)
+    table.writerow(COLUMNS)
+    for one in readings:
+        table.writerow([one.kind, repr(one.value), repr(one.sd), one.port, one.station, one.dust])
+    return out.getvalue()
