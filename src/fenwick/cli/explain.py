@@ -26,9 +26,9 @@ def explain(
     from fenwick.rig.format.readings_csv import read_readings
     from fenwick.rig.voice import part_names
     from fenwick.rig.working import figures_document, working_document
-    from fenwick.services.workings import asked_of, explained, figures_of
+    from fenwick.services.workings import all_explained, asked_of, explained, title_of
     from fenwick.shop import read_shop
-    from fenwick.wording.working import figure_of, lines_of
+    from fenwick.wording.working import figure_of, lines_of, unit_of
 
     at = rig
     try:
@@ -40,11 +40,12 @@ def explain(
         at = rig
         asked = asked_of(line, port, shop, taken)
         if figure is None:
-            found, titles = figures_of(asked)
+            found = all_explained(line, asked)
             if text:
-                for name, step in found.items():
-                    click.echo(f"{name:28} {titles[name]}: {figure_of(step.value)} {step.unit}")
+                for name, one in found.items():
+                    click.echo(f"{name:28} {title_of(name)}: {figure_of(one.root.value)}{unit_of(one.root)}")
             else:
+                titles = {name: title_of(name) for name in found}
                 click.echo(json.dumps(figures_document(found, titles), indent=2, ensure_ascii=False))
             return
         working = explained(line, asked, figure)

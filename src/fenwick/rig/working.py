@@ -78,10 +78,10 @@ def _plain(value: Number) -> float | list[float]:
     return [float(one) for one in value] if isinstance(value, np.ndarray) else float(value)
 
 
-def figures_document(found: dict[str, Step], titles: dict[str, str]) -> dict[str, Any]:
+def figures_document(found: dict[str, Working], titles: dict[str, str]) -> dict[str, Any]:
     """The figures that an input allows, as plain Python values."""
     rows = [
-        {"figure": name, "title": titles[name], "value": _plain(step.value), "unit": step.unit}
-        for name, step in found.items()
+        {"figure": name, "title": titles[name], "value": _plain(one.root.value), "unit": one.root.unit}
+        for name, one in found.items()
     ]
     return {"format": LIST_FORMAT, "version": VERSION, "figures": rows}

@@ -11,7 +11,7 @@ from fenwick.core.line.line import Line
 from fenwick.core.tuning.fit import Fit, fit
 from fenwick.core.tuning.readings import Reading
 from fenwick.core.workings.figures import KINDS, Asked, RoomGiven, figures, working
-from fenwick.core.workings.sheet import Step, Working
+from fenwick.core.workings.sheet import Working
 from fenwick.rig import Rig
 from fenwick.rig.to_core.line import described_line
 from fenwick.rig.to_core.prices import prices_of
@@ -105,10 +105,14 @@ def explained_on_page(
     return explained(rig, asked_of(rig, port, shop, readings, duration), figure)
 
 
-def figures_of(asked: Asked) -> tuple[dict[str, Step], dict[str, str]]:
-    """(every figure that an input allows, what each is called)."""
-    found = figures(asked)
-    return found, {name: title_of(name) for name in found}
+def all_explained(rig: Rig, asked: Asked) -> dict[str, Working]:
+    """Every figure that an input allows, with its working.
+
+    Parameters
+    ----------
+    asked : of this rig
+    """
+    return {name: traced_to(rig, found) for name, found in figures(asked).items()}
 
 
 def title_of(figure: str) -> str:

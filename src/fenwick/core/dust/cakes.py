@@ -2,22 +2,23 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from dataclasses import replace
 
 import numpy as np
 
 from fenwick.core.arrays import Array
+from fenwick.core.components.dust import Dust
 from fenwick.core.components.elements import Branch, Element, InlineFilter
 from fenwick.core.components.separator import Separator
 from fenwick.core.components.vacuum import FilterMedium, Vacuum
 from fenwick.core.components.wet import WetStage
 from fenwick.core.dust.caught import Arriving
 from fenwick.core.dust.separation import separations
-from fenwick.core.dust.stream import walk_through
+from fenwick.core.dust.stream import kept_of_sizes, walk_through
 from fenwick.core.dust.vacuum_path import in_vacuum
 from fenwick.core.formulas.sizes import all_densities
-from fenwick.core.line.filters import BAG, OWN
+from fenwick.core.line.filters import BAG, OWN, clean_medium
 from fenwick.core.line.line import Line
 from fenwick.core.line.operating import OperatingPoint, Stations, operating_point
 from fenwick.core.line.rows import bin_leak_id
@@ -37,11 +38,12 @@ def with_cakes(line: Line) -> Line:
         return line
     clean = line.alike(dust=dust, trunk=tuple(as_it_should_be(part) for part in line.trunk))
     as_made = Arriving(None, dust.weights, np.zeros(1, dtype=bool))
-    walked = walk_through(clean, as_made, separations(clean, _while_laid_down(clean), as_made))
+    stages = separations(clean, _while_laid_down(clean), as_made)
+    walked = walk_through(clean, as_made, stages)
     assert walked is not None, "the dust is known"
     inside = in_vacuum(walked.past, dust.sizes, _clean(line.vacuum), line.rules)
     reaches = {OWN: inside.filter, BAG: inside.bag}
-    reaches |= _reaching_trunk_filters(clean, (*walked.entering, walked.past))
+    reaches |= _on_trunk_filters(clean, dust, kept_of_sizes(stages))
 
     def sized(name: str, medium: FilterMedium) -> FilterMedium:
         mass = all_densities(reaches.get(name, dust.weights))
@@ -123,14 +125,20 @@ def _inline(line: Line) -> list[InlineFilter]:
     return [part for part in parts if isinstance(part, InlineFilter)]
 
 
-def _reaching_trunk_filters(line: Line, spectra: tuple[Array, ...]) -> dict[str, Array]:
-    """The dust that comes past the stages ahead of every in-line filter of the trunk, by its id."""
-    found, stage = {}, 0
+def _on_trunk_filters(line: Line, dust: Dust, kept: Sequence[Array]) -> dict[str, Array]:
+    """What every in-line filter of the trunk holds of the dust as made, clean, by its id.
+
+    Parameters
+    ----------
+    kept : of each class, by each stage in the order of the air, each of shape (60 k, n) [-]
+    """
+    found, past, stages = {}, dust.weights, iter(kept)
     for part in line.trunk:
         if isinstance(part, Separator | WetStage):
-            stage += 1
+            past = past * (1.0 - next(stages))
         elif isinstance(part, InlineFilter):
-            found[part.id] = spectra[stage]
+            through = past * clean_medium(part.medium.kind, dust.sizes, line.rules)
+            found[part.id], past = past - through, through
     return found
 
 

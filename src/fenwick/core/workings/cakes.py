@@ -40,7 +40,8 @@ def cake_sizes(sheet: Sheet, line: Line, name: str, medium: FilterMedium, place:
         grains = grains_of(sheet, dust, "dust" if dust is line.dust else "usual-dust")
         air = AirInside(flow, room_density(sheet, line), 0.0, 0.0)
         parts: dict[str, Input] = {"w": grains.weights}
-        for part in laid.trunk:
+        ahead = any(part.id == name for part in laid.trunk) or place != INLINE
+        for part in laid.trunk if ahead else ():
             if isinstance(part, InlineFilter):
                 if part.id == name:
                     break
@@ -49,27 +50,26 @@ def cake_sizes(sheet: Sheet, line: Line, name: str, medium: FilterMedium, place:
                 kept = kept_by_stage(sheet, laid, part, grains, air, LAID)
                 told = "Of each class, past it"
                 parts[f"p{len(parts)}"] = sheet.step(f"{LAID}{part.id}.past", "1−η", told, "1 - k", "-", k=kept)
-        parts |= _inside_vacuum(sheet, line, medium, place, grains)
+        if ahead:
+            parts |= _held_there(sheet, line, name, medium, place, grains)
         told = "Dust on it by class, per dust made"
         mass = sheet.step(f"{name}.laid-down", "m_i", told, " * ".join(parts), "-", **parts)
-        return _by_size(sheet, name, mass)
+        return _by_size(sheet, name, mass if np.sum(mass.value) > 0.0 else grains.weights)
 
 
-def _inside_vacuum(
-    sheet: Sheet, line: Line, medium: FilterMedium, place: str, grains: Grains
+def _held_there(
+    sheet: Sheet, line: Line, name: str, medium: FilterMedium, place: str, grains: Grains
 ) -> dict[str, Input]:
-    """Of each class, what comes past tank or bag, and stays on the medium."""
-    if place == INLINE:
-        return {}
+    """Of each class, what comes past the vacuum's tank or bag, where it is ahead, and stays on the medium."""
     parts: dict[str, Input] = {}
     if place == OWN and line.vacuum.bag is not None:
         parts["b"] = clean_passes(sheet, "bag", grains.sizes, f"{LAID}bag.passes")
     elif place == OWN:
         told, dropped = "Of each class, past the tank", drops(sheet, grains.sizes)
         parts["b"] = sheet.step(f"{LAID}tank.past", "1−t", told, "1 - t", "-", t=dropped)
-    passes = clean_passes(sheet, medium.kind, grains.sizes, f"{LAID}{place}.passes")
+    passes = clean_passes(sheet, medium.kind, grains.sizes, f"{LAID}{name}.passes")
     told = "Of each class, held by it"
-    parts["h"] = sheet.step(f"{LAID}{place}.holds", "1−P", told, "1 - P", "-", P=passes)
+    parts["h"] = sheet.step(f"{LAID}{name}.holds", "1−P", told, "1 - P", "-", P=passes)
     return parts
 
 

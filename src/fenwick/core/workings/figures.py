@@ -8,7 +8,6 @@ from functools import cached_property
 
 import numpy as np
 
-from fenwick.core.arrays import one_value
 from fenwick.core.components.separator import Separator
 from fenwick.core.hours.air import DustSource, Room
 from fenwick.core.hours.lives import Prices
@@ -69,6 +68,22 @@ class _Told:
     @property
     def stages(self) -> tuple[Separator, ...]:
         return self.asked.line.separators
+
+    def working(self, figure: str) -> Working | None:
+        kind, _, one = figure.partition(":")
+        root = KINDS[kind].write(self, one)
+        if root is None or not np.all(np.isfinite(root.value)):
+            return None
+        also = self.path.solved if self._on_path(root) else ()
+        return self.sheet.working(figure, root, also)
+
+    def _on_path(self, root: Step) -> bool:
+        """Whether a figure rests on the air in the line."""
+        if "path" not in self.__dict__:
+            return False
+        steps = self.sheet.working("", root).steps
+        masses = {end.mass.id for end in self.path.ends.values()}
+        return any(step.id in masses for step in steps)
 
 
 def _air(told: _Told, _: str) -> Step | None:
@@ -204,14 +219,14 @@ def names(asked: Asked) -> list[str]:
     return found
 
 
-def figures(asked: Asked) -> dict[str, Step]:
-    """Every figure that this input allows, with its step."""
-    told, found = _Told(asked), {}
+def figures(asked: Asked) -> dict[str, Working]:
+    """Every figure that this input allows, with its working."""
+    told = _Told(asked)
+    found = {}
     for name in names(asked):
-        kind, _, one = name.partition(":")
-        step = KINDS[kind].write(told, one)
-        if step is not None and np.all(np.isfinite(one_value(step.value))):
-            found[name] = step
+        one = told.working(name)
+        if one is not None:
+            found[name] = one
     return found
 
 
@@ -225,11 +240,6 @@ def working(asked: Asked, figure: str) -> Working | None:
     kind, _, one = figure.partition(":")
     if kind not in KINDS:
         return None
-    told = _Told(asked)
     if KINDS[kind].of and not one:
-        one = next((name.partition(":")[2] for name in names(asked) if name.startswith(f"{kind}:")), "")
-    root = KINDS[kind].write(told, one)
-    if root is None:
-        return None
-    also = told.path.solved if "path" in told.__dict__ else ()
-    return told.sheet.working(figure, root, also)
+        figure = next((name for name in names(asked) if name.startswith(f"{kind}:")), figure)
+    return _Told(asked).working(figure)

@@ -6,15 +6,17 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 
 from fenwick.core.arrays import one_value
-from fenwick.core.components.hood import Enclosure, FloorNozzle, Hood, OpenHood, SlotHood
+from fenwick.core.components.hood import Enclosure, ExtraFan, FloorNozzle, Hood, OpenHood, SlotHood
 from fenwick.core.formulas.capture import FLANGE_GAIN, SLOT_FLANGED, SLOT_PLAIN
 from fenwick.core.line.catch import ahead_of_stages, dust_at, tool_rate, tools_of
-from fenwick.core.line.extra_fan import extra_flow
+from fenwick.core.line.extra_fan import DUCT_HEADS, extra_flow
+from fenwick.core.line.filters import INLINE
 from fenwick.core.line.line import Leaf, Line
 from fenwick.core.rules import RELEASE_VELOCITY
 from fenwick.core.workings.dusts import Grains, grains_of
-from fenwick.core.workings.filters import passes_through
-from fenwick.core.workings.sheet import CATALOGUE, PUBLISHED, RULE, SOLVED, Input, Sheet, Step
+from fenwick.core.workings.filters import medium_loss, passes_through
+from fenwick.core.workings.room_air import fan_suction, room_density
+from fenwick.core.workings.sheet import CATALOGUE, PUBLISHED, RULE, Input, Sheet, Step
 
 DALLA_VALLE = "Dalla Valle (1939)"
 SILVERMAN = "Silverman (1942)"
@@ -64,17 +66,32 @@ def _with_extra(sheet: Sheet, line: Line, leaf: Leaf, flow: Input) -> tuple[Inpu
     fan = None if hood is None else hood.extra_fan
     if fan is None:
         return flow, sheet.published(f"{name}.to-line", "s_hose", "Of the air at the hood, into the hose", 1.0, "-", "")
-    key, told = f"{name}.port.hood.extra_fan.flow_m3_s", "Air that the extra fan moves"
-    moved = extra_flow(fan, line)
-    extra = (
-        sheet.given(key, "Q_x", told, moved, "m³/s")
-        if fan.curve is None
-        else sheet.given(f"{name}.port.hood.extra_fan.curve", "Q_x", f"{told}, where its curve meets its filter and duct",
-                         moved, "m³/s", SOLVED)  # fmt: skip
-    )
+    extra = _extra(sheet, line, f"{name}.port.hood.extra_fan", fan)
     through = sheet.step(f"{name}.through", "Q_hood", "Air at the hood, both together", "Q + x", "m³/s", Q=flow, x=extra)
     told = "Of the air at the hood, into the hose"
     return through, sheet.step(f"{name}.to-line", "s_hose", told, "Q / H", "-", Q=flow, H=through)
+
+
+def _extra(sheet: Sheet, line: Line, key: str, fan: ExtraFan) -> Step:
+    """Air that an extra fan moves: given, or where its curve meets what its filter and its duct ask for."""
+    told, moved = "Air that the extra fan moves", extra_flow(fan, line)
+    if fan.curve is None:
+        return sheet.given(f"{key}.flow_m3_s", "Q_x", told, moved, "m³/s")
+    flow = one_value(moved)
+    asked: dict[str, Input] = {}
+    if fan.medium is not None:
+        asked["filter"] = medium_loss(sheet, line, key, fan.medium, INLINE, flow, None)
+    if fan.bore is not None:
+        bore = sheet.given(f"{key}.bore_m", "d_x", "Bore of its duct", fan.bore, "m")
+        law = "heads * rho / 2 * (Q / (pi / 4 * d ** 2)) ** 2"
+        heads = sheet.published("duct.heads", "K_x", "Lost at a duct's mouth, and where it blows out", DUCT_HEADS, "-", "")
+        asked["duct"] = sheet.step(f"{key}.duct", "Δp_x", "Suction that its duct asks for", law, "Pa", "", heads=heads,
+                                   rho=room_density(sheet, line), Q=flow, d=bore)  # fmt: skip
+    made = fan_suction(sheet, line, flow, fan.curve, f"{key}.curve")
+    sealed = sheet.steps.get(f"{key}.curve.sealed_suction_pa", made)
+    residual = f"(fan - ({' + '.join(asked) or '0'})) / p0"
+    source = "where its curve meets what is asked of it"
+    return sheet.solved(f"{key}.moves", "Q_x", told, flow, residual, "m³/s", source, fan=made, p0=sealed, **asked)
 
 
 def _needed(sheet: Sheet, hood: Hood, name: str) -> Step:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 
-from fenwick.core.components.vacuum import MeasuredCurve
+from fenwick.core.components.vacuum import Curve, MeasuredCurve
 from fenwick.core.formulas.air import GAS_CONSTANT, REFERENCE_DENSITY, STANDARD_PRESSURE, ZERO_CELSIUS
 from fenwick.core.line.line import Line
 from fenwick.core.workings.sheet import GIVEN, MEASURED, Input, Sheet, Step
@@ -51,58 +51,61 @@ def reference_density(sheet: Sheet) -> Step:
     return sheet.published("air.reference-density", "ρ_ref", told, REFERENCE_DENSITY, "kg/m³", "test standards of fans")
 
 
+VACUUM_CURVE = "vacuum.curve"
+
+
 def sealed_suction(sheet: Sheet, line: Line) -> Step:
     """With everything shut, in the room's air."""
-    label = _sealed(sheet, line)
+    label = _sealed(sheet, line.vacuum.curve, VACUUM_CURVE)
     parts = {"p0": label, "rho": room_density(sheet, line), "ref": reference_density(sheet)}
     told = "Suction of the fan with everything shut, in the room's air"
     return sheet.step("vacuum.sealed", "p_sealed", told, "p0 * rho / ref", "Pa", "fan laws", **parts)
 
 
-def _sealed(sheet: Sheet, line: Line) -> Step:
-    curve = line.vacuum.curve
+def _sealed(sheet: Sheet, curve: Curve, key: str) -> Step:
     kind = MEASURED if isinstance(curve, MeasuredCurve) else GIVEN
     told = "Sealed suction, at the reference density"
-    return sheet.given("vacuum.curve.sealed_suction_pa", "p_0", told, curve.sealed_suction, "Pa", kind)
+    return sheet.given(f"{key}.sealed_suction_pa", "p_0", told, curve.sealed_suction, "Pa", kind)
 
 
-def fan_suction(sheet: Sheet, line: Line, flow: Input, name: str = "vacuum.suction") -> Step:
-    """That the fan makes in the room's air at a flow.
+def fan_suction(sheet: Sheet, line: Line, flow: Input, curve: Curve | None = None, key: str = VACUUM_CURVE) -> Step:
+    """That a fan makes in the room's air at a flow.
 
     Parameters
     ----------
-    flow : at the vacuum, at room density; a step [m^3/s]
-    name : id of the step
+    flow : through it, at room density; a step [m^3/s]
+    curve : of the fan; None: that of the vacuum
+    key : of the curve in the rig
     """
-    curve = line.vacuum.curve
-    told, ratio = "Suction that the fan makes at that flow", {"rho": room_density(sheet, line)}
-    parts = {**ratio, "ref": reference_density(sheet), "Q": flow}
+    curve = line.vacuum.curve if curve is None else curve
+    told, name = "Suction that the fan makes at that flow", f"{key}.suction"
+    parts: dict[str, Input] = {"rho": room_density(sheet, line), "ref": reference_density(sheet)}
     if isinstance(curve, MeasuredCurve):
         law = "(y0 * (1 + 2 * t) * (1 - t) ** 2 + h * d0 * t * (1 - t) ** 2 + y1 * t ** 2 * (3 - 2 * t)"
         law += " + h * d1 * t ** 2 * (t - 1)) * rho / ref"
-        piece = _piece(sheet, curve, flow)
-        parts = {**ratio, "ref": reference_density(sheet), **piece}
+        parts |= _piece(sheet, curve, key, flow)
         return sheet.step(name, "p_fan", told, law, "Pa", "Fritsch & Carlson 1980 (PCHIP)", **parts)
-    open_flow = sheet.given("vacuum.curve.open_flow_m3_s", "Q_0", "Open flow", curve.open_flow, "m³/s")
-    bulge = sheet.given("vacuum.curve.exponent", "n", "Bulge of the fan curve, 1 for a straight line", curve.exponent, "-")
-    law = "p0 * (1 - (Q / Q0) ** n) * rho / ref"
-    return sheet.step(name, "p_fan", told, law, "Pa", "label", p0=_sealed(sheet, line), Q0=open_flow, n=bulge, **parts)
+    parts |= {"p0": _sealed(sheet, curve, key), "Q": flow}
+    parts["Q0"] = sheet.given(f"{key}.open_flow_m3_s", "Q_0", "Open flow", curve.open_flow, "m³/s")
+    parts["n"] = sheet.given(f"{key}.exponent", "n", "Bulge of the fan curve, 1 for a straight line", curve.exponent, "-")
+    return sheet.step(name, "p_fan", told, "p0 * (1 - (Q / Q0) ** n) * rho / ref", "Pa", "label", **parts)
 
 
-def _piece(sheet: Sheet, curve: MeasuredCurve, flow: Input) -> dict[str, Input]:
+def _piece(sheet: Sheet, curve: MeasuredCurve, key: str, flow: Input) -> dict[str, Input]:
     """The two measured points beside a flow, the slopes there, and how far it lies between them."""
     at_flow = float(np.ravel(np.asarray(flow.value if isinstance(flow, Step) else flow))[0])
     last = len(curve.flows) - 2
     i = int(np.clip(np.searchsorted(np.array(curve.flows), at_flow) - 1, 0, last))
-    (x0, y0), (x1, y1) = _point(sheet, curve, i), _point(sheet, curve, i + 1)
-    wide = sheet.step("vacuum.piece", "ΔQ", "Between the points beside it", "x1 - x0", "m³/s", x1=x1, x0=x0)
-    along = sheet.step("vacuum.along", "t", "Way from one to the other", "(Q - x0) / h", "-", Q=flow, x0=x0, h=wide)
-    return {"y0": y0, "y1": y1, "d0": _slope(sheet, curve, i), "d1": _slope(sheet, curve, i + 1), "h": wide, "t": along}
+    (x0, y0), (x1, y1) = _point(sheet, curve, key, i), _point(sheet, curve, key, i + 1)
+    wide = sheet.step(f"{key}.piece", "ΔQ", "Between the points beside it", "x1 - x0", "m³/s", x1=x1, x0=x0)
+    along = sheet.step(f"{key}.along", "t", "Way from one to the other", "(Q - x0) / h", "-", Q=flow, x0=x0, h=wide)
+    slopes = {"d0": _slope(sheet, curve, key, i), "d1": _slope(sheet, curve, key, i + 1)}
+    return {"y0": y0, "y1": y1, **slopes, "h": wide, "t": along}
 
 
-def _point(sheet: Sheet, curve: MeasuredCurve, k: int) -> tuple[Step, Step]:
+def _point(sheet: Sheet, curve: MeasuredCurve, key: str, k: int) -> tuple[Step, Step]:
     """(flow, suction) of a point of the curve; its ends may be drawn out along the last secants."""
-    flow, suction = (f"vacuum.curve.points[{k}].{name}" for name in ("flow_m3_s", "suction_pa"))
+    flow, suction = (f"{key}.points[{k}].{name}" for name in ("flow_m3_s", "suction_pa"))
     told = f"of point {k + 1} of the measured curve, its ends drawn out straight"
     return (
         sheet.given(flow, f"Q_{k + 1}", f"Flow {told}", curve.flows[k], "m³/s", MEASURED),
@@ -110,13 +113,13 @@ def _point(sheet: Sheet, curve: MeasuredCurve, k: int) -> tuple[Step, Step]:
     )
 
 
-def _slope(sheet: Sheet, curve: MeasuredCurve, k: int) -> Step:
+def _slope(sheet: Sheet, curve: MeasuredCurve, key: str, k: int) -> Step:
     """Of the curve at one of its points: the weighted harmonic mean of both sides, at an end the three-point rule."""
     last = len(curve.flows) - 1
     before, at, after = (k - 1, k, k + 1) if 0 < k < last else (k, k + 1, k + 2) if k == 0 else (k, k - 1, k - 2)
     points = {}
     for name, place in (("a", before), ("b", at), ("c", after)):
-        points[f"x{name}"], points[f"y{name}"] = _point(sheet, curve, place)
+        points[f"x{name}"], points[f"y{name}"] = _point(sheet, curve, key, place)
     near = "((yb - ya) / (xb - xa))"
     far = "((yc - yb) / (xc - xb))"
     if 0 < k < last:
@@ -125,4 +128,4 @@ def _slope(sheet: Sheet, curve: MeasuredCurve, k: int) -> Step:
     else:
         law = f"minimum(((2 * (xb - xa) + xc - xb) * {near} - (xb - xa) * {far}) / (xc - xa), 0)"
     told, source = f"Slope of the curve at point {k + 1}", "Fritsch & Carlson 1980 (PCHIP)"
-    return sheet.step(f"vacuum.slope-{k}", f"s_{k + 1}", told, law, "Pa s/m³", source, **points)
+    return sheet.step(f"{key}.slope-{k}", f"s_{k + 1}", told, law, "Pa s/m³", source, **points)

@@ -15,7 +15,7 @@ from fenwick.core.formulas.swirl import LEAST_SURPLUS_LOAD, TURNING_LOAD
 from fenwick.core.line.line import Line
 from fenwick.core.workings.dusts import Grains, falling
 from fenwick.core.workings.sheet import RULE, Input, Sheet, Step
-from fenwick.core.workings.swirl import ORBIT, bin_height, cut_size, turning
+from fenwick.core.workings.swirl import ORBIT, bin_height, cut_size, fill_of, turning
 
 BIN = "our estimate"
 
@@ -118,7 +118,7 @@ class _Surface:
 
 def _surface(sheet: Sheet, stage: Separator, prefix: str) -> _Surface:
     name, bin_ = stage.id, stage.bin
-    fill = _fill(sheet, stage, prefix)
+    fill = fill_of(sheet, stage, prefix)
     heights = sheet.given(f"{name}.bin.profile[].height_m", "h_i", "Heights at which the bin was measured",
                           np.array(bin_.heights), "m")  # fmt: skip
     if bin_.sides:
@@ -140,14 +140,6 @@ def _surface(sheet: Sheet, stage: Separator, prefix: str) -> _Surface:
                        "m", "", f=fill, h=heights, D=widths)  # fmt: skip
     area = sheet.step(f"{prefix}{name}.surface-area", "A_bin", "Area there", "pi / 4 * D ** 2", "m²", "geometry", D=width)
     return _Surface(fill, width, area)
-
-
-def _fill(sheet: Sheet, stage: Separator, prefix: str) -> Step:
-    if prefix:
-        told = "Height of the dust, in an empty bin"
-        return sheet.published(f"{prefix}{stage.id}.fill", "h_fill", told, stage.bin.fill_height, "m", "as laid down")
-    key = f"{stage.id}.bin.fill_height_m"
-    return sheet.given(key, "h_fill", "Height of the dust in the bin", stage.bin.fill_height, "m")
 
 
 def _drop(sheet: Sheet, stage: Separator) -> Step | None:

@@ -18,6 +18,7 @@ PUBLISHED, RULE, GIVEN, MEASURED, GUESSED, CATALOGUE, SOLVED = KINDS = (
     *("published", "rule", "given", "measured", "guessed", "catalogue", "solved"),
 )
 ITSELF = "value"  #: the one input of a step that only holds a value, and what a solved one calls itself
+FIGURE = "figure"  #: the last step, where the figure is on the way to others
 RESIDUAL = 1e-4  #: of its scale, within which what is solved has to be right [-]
 
 
@@ -191,7 +192,11 @@ class Sheet:
                 wanted.add(name)
                 ahead += [one for one in self.steps[name].inputs.values() if isinstance(one, str)]
         kept = [step for name, step in self.steps.items() if name in wanted and name != root.id]
-        return Working(figure, (*kept, self.steps[root.id]))
+        if any(isinstance(one, str) and one == root.id for step in kept for one in step.inputs.values()):
+            # the figure stands on the way to what was solved: there it stays, and is told once more at the end
+            kept = [step for name, step in self.steps.items() if name in wanted]
+            root = replace(root, id=FIGURE, inputs={"x": root.id}, expression="x", residual=None, section="")
+        return Working(figure, (*kept, replace(root, section="")))
 
     def _leaf(self, step: Step) -> Step:
         return self.steps.get(step.id) or self._write(replace(step, inputs={ITSELF: step.value}))

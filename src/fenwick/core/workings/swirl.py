@@ -37,8 +37,12 @@ class Turning:
     friction: Step
 
 
-def body_of(sheet: Sheet, stage: Separator) -> Body:
+def body_of(sheet: Sheet, stage: Separator, prefix: str = "") -> Body:
     """The geometry of a separator.
+
+    Parameters
+    ----------
+    prefix : of the ids, where an emptied stage is looked at besides
 
     Raises
     ------
@@ -51,7 +55,7 @@ def body_of(sheet: Sheet, stage: Separator) -> Body:
         case SlottedDisc():
             return _chamber(sheet, stage)
         case OpenBin():
-            return _open_bin(sheet, stage)
+            return _open_bin(sheet, stage, prefix)
         case _:
             raise TypeError(f"no known separator: {stage!r}")
 
@@ -105,8 +109,8 @@ def _inlet(sheet: Sheet, stage: Separator) -> tuple[Step, Step]:
     return side, side
 
 
-def _flat(sheet: Sheet, stage: Separator, d: Step, high: Step, de: Step, s: Step, most: Step | None) -> Body:
-    name = stage.id
+def _flat(sheet: Sheet, stage: Separator, d: Step, high: Step, tube: tuple[Step, Step], most: Step | None = None, prefix: str = "") -> Body:
+    name, (de, s) = f"{prefix}{stage.id}", tube
     a, b = _inlet(sheet, stage)
     law = "maximum(H - S, E / 4)" if most is None else "minimum(maximum(H - S, E / 4), E)"
     told = "Height of the orbit on which a grain is held or lost"
@@ -133,18 +137,31 @@ def _chamber(sheet: Sheet, stage: SlottedDisc) -> Body:
     name = stage.id
     d = sheet.given(f"{name}.chamber_d_m", "D", "Diameter of the chamber", stage.chamber_diameter, "m")
     high = sheet.given(f"{name}.chamber_height_m", "H_c", "Height of the chamber", stage.chamber_height, "m")
-    return _flat(sheet, stage, d, high, *_tube(sheet, stage), None)
+    return _flat(sheet, stage, d, high, _tube(sheet, stage))
 
 
-def _open_bin(sheet: Sheet, stage: OpenBin) -> Body:
+def _open_bin(sheet: Sheet, stage: OpenBin, prefix: str) -> Body:
     name, bin_ = stage.id, stage.bin
     de, s = _tube(sheet, stage)
-    top = sheet.given(f"{name}.bin.profile", "D", "Width of the bin at its rim", bin_.narrow_at(bin_.height), "m")
-    rim = bin_height(sheet, stage)
-    fill = sheet.given(f"{name}.bin.fill_height_m", "h_fill", "Height of the dust in the bin", bin_.fill_height, "m")
+    top = sheet.given(f"{name}.bin.profile.top", "D", "Width of the bin at its rim", bin_.narrow_at(bin_.height), "m")
     told = "Height of the room over the dust, which is the chamber"
-    room = sheet.step(f"{name}.room", "H_c", told, "maximum(H - f, S)", "m", "", H=rim, f=fill, S=s)
-    return _flat(sheet, stage, top, room, de, s, de)
+    room = sheet.step(f"{prefix}{name}.room", "H_c", told, "maximum(H - f, S)", "m", "", H=bin_height(sheet, stage),
+                      f=fill_of(sheet, stage, prefix), S=s)  # fmt: skip
+    return _flat(sheet, stage, top, room, (de, s), de, prefix)
+
+
+def fill_of(sheet: Sheet, stage: Separator, prefix: str = "") -> Step:
+    """Height of the dust in a bin.
+
+    Parameters
+    ----------
+    prefix : of the id, where an emptied stage is looked at besides
+    """
+    if prefix:
+        told = "Height of the dust, in an empty bin"
+        return sheet.published(f"{prefix}{stage.id}.fill", "h_fill", told, stage.bin.fill_height, "m", "as laid down")
+    key = f"{stage.id}.bin.fill_height_m"
+    return sheet.given(key, "h_fill", "Height of the dust in the bin", stage.bin.fill_height, "m")
 
 
 def bin_height(sheet: Sheet, stage: Separator) -> Step:
@@ -161,7 +178,7 @@ def turning(sheet: Sheet, stage: Separator, flow: Input, load: Input, prefix: st
     load : c0, dust per air, a step [kg/kg]
     prefix : of the ids, where a stage is looked at twice
     """
-    name, body = f"{prefix}{stage.id}", body_of(sheet, stage)
+    name, body = f"{prefix}{stage.id}", body_of(sheet, stage, prefix)
     R, Rx, a, b = body.radius, body.outlet, body.inlet_height, body.inlet_width
     inlet = sheet.step(f"{name}.inlet-speed", "v_in", "Air speed in the inlet", "Q / (a * b)", "m/s", "geometry",
                        Q=flow, a=a, b=b)  # fmt: skip
@@ -217,7 +234,7 @@ def cut_size(
     prefix : of the id, where a stage is looked at twice
     """
     law = "k * sqrt(18 * mu * 0.9 * Q / (2 * pi * (rp - rho) * v ** 2 * H))"
-    body = body_of(sheet, stage)
+    body = body_of(sheet, stage, prefix)
     return sheet.step(f"{prefix}{stage.id}.cut", "d_50", "Cut size: half of such grains are kept", law, "m", ORBIT,
                       k=sheet.rule("swirl.cut", "c_cut"), mu=viscosity(sheet, line), Q=flow, rp=grain, rho=density,
                       v=turn.core, H=body.orbit)  # fmt: skip
