@@ -25,6 +25,7 @@ from fenwick.web import (
     settings,
     start,
     trials,
+    workings,
 )
 from fenwick.web import (
     shop as shop_pages,
@@ -83,6 +84,7 @@ def create_app(shop: Database, secret_key: str) -> Flask:
         shop_pages,
         settings,
         reference,
+        workings,
         pieces,
     ):
         app.register_blueprint(place.bp)

@@ -132,9 +132,7 @@ def _caught(line: Line, assessment: Assessment, leaf: Leaf, voice: Voice) -> Ver
     speed, needed = voice.figure(float(port.velocity[0]), "speed"), voice.figure(port.needed, "speed")
     level = LEVEL_WORDS[int(caught_level(port, line)[0])]
     floating, thrown = (voice.figure(float(share[0]), "share") for share in (port.airborne, port.thrown))
-    sentence = (
-        f"{thrown} of the chips, {floating} of what floats: air at the dust is at {speed}, wanted {needed}."
-    )
+    sentence = f"{thrown} of the chips, {floating} of what floats: air at the dust is at {speed}, wanted {needed}."
     if float(port.tool_total[0]) > float(port.total[0]) + 1e-9:
         sentence = f"By all its ports; here {sentence}"
     good = float(line.rules["verdict.caught-good"])

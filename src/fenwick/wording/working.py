@@ -18,6 +18,7 @@ KIND_WORDS: Mapping[str, str] = {
     "catalogue": "catalogue",
     "solved": "solved for",
 }
+RAISED = str.maketrans("-0123456789", "⁻⁰¹²³⁴⁵⁶⁷⁸⁹")
 
 
 def figure_of(value: Number) -> str:
@@ -36,10 +37,12 @@ def _four(value: float) -> str:
     if value == 0.0:
         return "0"
     size = abs(value)
-    if 1e-3 <= size < 1e5:
+    if size >= 1e4 and size < 1e6:
+        return f"{value:,.0f}".replace(",", "\u202f")
+    if 1e-3 <= size < 1e4:
         return f"{value:.4g}"
     mantissa, power = f"{value:.3e}".split("e")
-    return f"{mantissa}e{int(power)}"
+    return f"{float(mantissa):g}·10{str(int(power)).translate(RAISED)}"
 
 
 def unit_of(step: Step) -> str:
@@ -81,6 +84,9 @@ def named(section: str, names: Mapping[str, str]) -> str:
     ----------
     names : what each part is called
     """
+    words, _, change = section.rpartition(" ")
+    if ">" in change:
+        return f"{words} ahead of {names.get(change.rpartition('>')[2].split(':')[0], change)}"
     part, colon, rest = section.partition(": ")
     return f"{names.get(part, part)}{colon}{rest}"
 

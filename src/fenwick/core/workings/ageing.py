@@ -1,4 +1,4 @@
-"""How long a filter lasts, what an hour of work costs, when a separator has paid: the march over the hours, in steps."""
+"""How long a filter lasts, what an hour of work costs, when a separator has paid: the march, in steps."""
 
 from __future__ import annotations
 
@@ -12,7 +12,7 @@ from fenwick.core.hours.march import traced
 from fenwick.core.hours.upkeep import clean_filters, coated, own_bag
 from fenwick.core.line.catch import tool_rate, tools_of
 from fenwick.core.line.line import Line
-from fenwick.core.workings.hoods import made_at
+from fenwick.core.workings.catches import made_at
 from fenwick.core.workings.sheet import RULE, Input, Sheet, Step
 
 SOLVED_SO = "each solved like the air at the tool, over three fills of the bin"
@@ -85,7 +85,9 @@ class Ageing:
         laws = []
         if vacuum.filter is not None:
             kind = vacuum.filter.kind
-            load = self._grown("load", "W", "Dust on the filter up to each hour", self.trace.load, self._area(), "kg/m²")
+            load = self._grown(
+                "load", "W", "Dust on the filter up to each hour", self.trace.load, self._area(), "kg/m²"
+            )
             clean, full = sheet.rule(f"filter.k1-{kind}", "K_1"), sheet.rule("filter.full", "W_full")
             parts |= {"c": self._cake(), "k": clean, "W": load, "F": full, "A": self._area()}
             laws.append("(c + k * maximum(W / F - 1, 0)) / A")
@@ -101,27 +103,36 @@ class Ageing:
         """Air at the tool up to each hour."""
         sheet, mapped, curve = self.sheet, self.mapped, self.line.vacuum.curve
         assert mapped is not None
-        p0 = sheet.given("vacuum.curve.sealed_suction_pa", "p_0", "Sealed suction, at the reference density",
-                         curve.sealed_suction, "Pa")  # fmt: skip
+        p0 = sheet.given(
+            "vacuum.curve.sealed_suction_pa", "p_0", "Sealed suction, at the reference density",
+            curve.sealed_suction, "Pa"
+        )  # fmt: skip
         q0 = sheet.given("vacuum.curve.open_flow_m3_s", "Q_0", "Open flow", curve.open_flow, "m³/s")
-        half = sheet.step("march.half", "c_half", "Cost that halves the air of the vacuum alone, nearly", "p / q", "Pa s/m³",
-                          p=p0, q=q0)  # fmt: skip
+        half = sheet.step(
+            "march.half", "c_half", "Cost that halves the air of the vacuum alone, nearly", "p / q", "Pa s/m³",
+            p=p0, q=q0
+        )  # fmt: skip
         law = "interp(-1 / (minimum(c, most) + h), -1 / (C + h), Q)"
         told = "Air at the tool up to each hour, drawn between the loads it was solved for"
         most = float(LOADS[-1])
-        return sheet.step(self._name("flow"), "Q_k", told, law, "m³/s", SOLVED_SO, c=self._coefficient(), h=half,
-                          C=LOADS, Q=mapped.flow[0, :, 0], most=most)  # fmt: skip
+        return sheet.step(
+            self._name("flow"), "Q_k", told, law, "m³/s", SOLVED_SO, c=self._coefficient(), h=half, C=LOADS,
+            Q=mapped.flow[0, :, 0], most=most
+        )  # fmt: skip
 
     def down(self) -> Step | None:
         """Hours until the air is down by a quarter; None where it never is."""
-        assert self.course is not None and self.mapped is not None
+        assert self.course is not None
+        assert self.mapped is not None
         share = self.mapped.rules["filter.down"]
         if not np.isfinite(self.course.life(share)[0]):
             return None
         with self.sheet.section(self.title):
             law = "interp(-s * interp(0, t, Q), -Q, t)"
-            return self.sheet.step(self._name("down"), "t_down", "Hours until the air is down by a quarter", law, "h", "",
-                                   s=self.sheet.rule("filter.down", "s_down"), t=self._time(), Q=self.flow())  # fmt: skip
+            return self.sheet.step(
+                self._name("down"), "t_down", "Hours until the air is down by a quarter", law, "h", "",
+                s=self.sheet.rule("filter.down", "s_down"), t=self._time(), Q=self.flow()
+            )  # fmt: skip
 
     def _first(self) -> Step:
         """Likewise, or as long as anything is followed."""
@@ -134,7 +145,8 @@ class Ageing:
     def _bag_full(self) -> Step | None:
         """Hours until the bag is full; None where it is not, or how the dust lies is not known."""
         mapped, vacuum, sheet = self.mapped, self.line.vacuum, self.sheet
-        assert mapped is not None and self.course is not None
+        assert mapped is not None
+        assert self.course is not None
         if mapped.bulk is None:
             return None
         if vacuum.bag_volume is None:
@@ -143,16 +155,20 @@ class Ageing:
                 if vacuum.tank is None
                 else sheet.given("vacuum.tank_m3", "V_tank", "Of the vacuum's tank", vacuum.tank, "m³")
             )
-            volume = sheet.step("vacuum.bag.holds", "V_bag", "Of the bag", "s * V", "m³", kind=RULE,
-                                s=sheet.rule("bag.share", "s_bag"), V=tank)  # fmt: skip
+            volume = sheet.step(
+                "vacuum.bag.holds", "V_bag", "Of the bag", "s * V", "m³", "", RULE,
+                s=sheet.rule("bag.share", "s_bag"), V=tank
+            )  # fmt: skip
         else:
             volume = sheet.given("vacuum.bag.volume_m3", "V_bag", "Of the bag", vacuum.bag_volume, "m³")
         if one_value(volume.value) * mapped.bulk > float(self.course.bagged[-1, 0]):
             return None
         bulk = sheet.given("dust.bulk_density_kg_m3", "ρ_bulk", "Density of the dust as it lies", mapped.bulk, "kg/m³")
         mass = self._grown("bagged", "m_bag", "Dust in the bag up to each hour", self.trace.bagged, None, "kg")
-        return sheet.step(self._name("bag-full"), "t_full", "Hours until the bag is full", "interp(V * r, m, t)", "h",
-                          V=volume, r=bulk, m=mass, t=self._time())  # fmt: skip
+        return sheet.step(
+            self._name("bag-full"), "t_full", "Hours until the bag is full", "interp(V * r, m, t)", "h", V=volume,
+            r=bulk, m=mass, t=self._time()
+        )  # fmt: skip
 
     def _lasts(self) -> Step:
         """Hours that a filter lasts, cleaned as long as that is worth it."""
@@ -160,15 +176,21 @@ class Ageing:
         counted = np.arange(MOST_CLEANINGS + 1, dtype=float)
         n = sheet.published("march.cleanings", "n", "Cleanings, 0 for a new filter", counted, "-", "counted")
         most = sheet.rule("filter.stays-coated" if coated(self.line.vacuum) else "filter.stays", "r_∞")
-        stays = sheet.step("march.stays", "r_n", "Of a cake, what stays after each cleaning", "r * (1 - exp(-n / o))", "-",
-                           kind=RULE, r=most, n=n, o=sheet.rule("filter.blinds-over", "n_0"))  # fmt: skip
+        stays = sheet.step(
+            "march.stays", "r_n", "Of a cake, what stays after each cleaning", "r * (1 - exp(-n / o))", "-", "",
+            RULE, r=most, n=n, o=sheet.rule("filter.blinds-over", "n_0")
+        )  # fmt: skip
         law = "maximum(f - interp(r * interp(f, t, c), c, t), 0)"
-        lasts = sheet.step(self._name("lasts"), "t_n", "Hours until the next cleaning", law, "h", f=first, r=stays,
-                           c=self._cake(), t=self._time())  # fmt: skip
+        lasts = sheet.step(
+            self._name("lasts"), "t_n", "Hours until the next cleaning", law, "h", f=first, r=stays, c=self._cake(),
+            t=self._time()
+        )  # fmt: skip
         law = "sum(where(l >= w * f, l, 0) * where(n <= m, 1, 0))"
         told = "Hours that a filter lasts: cleaned until that comes too soon, or often enough"
-        return sheet.step(self._name("total"), "t_total", told, law, "h", kind=RULE, l=lasts, f=first, n=n,
-                          w=sheet.rule("filter.worn", "s_worn"), m=sheet.rule("filter.cleanings", "n_most"))  # fmt: skip
+        return sheet.step(
+            self._name("total"), "t_total", told, law, "h", "", RULE, l=lasts, f=first, n=n,
+            w=sheet.rule("filter.worn", "s_worn"), m=sheet.rule("filter.cleanings", "n_most")
+        )  # fmt: skip
 
     def cost(self, prices: Prices) -> Step | None:
         """What filters and bags cost for an hour of work; None where a price is not known."""
@@ -189,7 +211,9 @@ class Ageing:
         first, full = self._first(), self._bag_full()
         if full is None:
             return first
-        return self.sheet.step(self._name("bag-lasts"), "t_bag", "Hours that a bag lasts", "minimum(d, f)", "h", d=first, f=full)
+        return self.sheet.step(
+            self._name("bag-lasts"), "t_bag", "Hours that a bag lasts", "minimum(d, f)", "h", d=first, f=full
+        )
 
 
 def middle_price(sheet: Sheet, key: str, price: PriceRange) -> Step:
@@ -211,7 +235,6 @@ def payback_step(sheet: Sheet, with_it: Step, without: Step, price: PriceRange) 
     if one_value(without.value) <= one_value(with_it.value):
         return None
     told = "Hours of work after which the separator has paid"
-    return sheet.step("payback", "t_pays", told, "p / (b - a)", "h", p=middle_price(sheet, "separator", price),
-                      a=with_it, b=without)  # fmt: skip
-
-
+    return sheet.step(
+        "payback", "t_pays", told, "p / (b - a)", "h", p=middle_price(sheet, "separator", price), a=with_it, b=without
+    )

@@ -8,10 +8,10 @@ from fenwick.core.arrays import one_value
 from fenwick.core.formulas.sizes import BREATHED, SIZE_COUNT, share_below
 from fenwick.core.hours.air import DustSource, Room, clearing
 from fenwick.core.line.catch import tool_rate, tools_of
+from fenwick.core.workings.catches import made_at
 from fenwick.core.workings.dusts import falling
 from fenwick.core.workings.fates import Dusty
 from fenwick.core.workings.filters import passes
-from fenwick.core.workings.hoods import made_at
 from fenwick.core.workings.room_air import room_density
 from fenwick.core.workings.sheet import GIVEN, RULE, Input, Step
 
@@ -65,15 +65,18 @@ class Breathing:
                         blown += f" * x{i}"
                     law += f" + {blown}"
                 told = "Missed by this tool's ports, and blown out of extra fans, class by class"
-                parts[f"p{k}"] = sheet.step(f"{first}.missed", "S", told, f"({law}) * {0.0 if outdoors else 1.0}", "kg/s", **more)
+                parts[f"p{k}"] = sheet.step(
+                    f"{first}.missed", "S", told, f"({law}) * {0.0 if outdoors else 1.0}", "kg/s", **more
+                )
                 parts[f"m{k}"] = made
             laws.append(f"p{k}")
         out = 0.0 if line.vacuum.exhaust_outdoors else 1.0
         total = " + ".join(name for name in parts if name.startswith("m"))
         with sheet.section(ROOM):
-            below = sheet.published("room.below-10", "c_10", "Of each class, below 10 µm: the class that holds it is cut there",
-                                    np.tile(share_below(BREATHED), (np.size(exhaust.value) // SIZE_COUNT, 1)), "-",
-                                    CONVENTION)  # fmt: skip
+            below = sheet.published(
+                "room.below-10", "c_10", "Of each class, below 10 µm: the class that holds it is cut there",
+                np.tile(share_below(BREATHED), (np.size(exhaust.value) // SIZE_COUNT, 1)), "-", CONVENTION
+            )  # fmt: skip
             law = f"c * ({' + '.join(laws)} + ({total}) * e * {out})"
             told = "Dust below 10 µm that gets into the room, class by class"
             return sheet.step("room.source", "S_i", told, law, "kg/s", c=below, e=exhaust, **parts)
@@ -90,19 +93,26 @@ class Breathing:
                 else sheet.rule("room.height", "H_room")
             )
             volume = self._volume()
-            changes = (
-                sheet.given("room.air_changes", "n_air", "Air changes with the outside", room.changes, "1/s", GIVEN)
-                if "air_changes" in self.given
-                else sheet.step("room.changes", "n_air", "Air changes of a shut shop", "n / 3600", "1/s", kind=RULE,
-                                n=sheet.rule("room.shut", "n_hour"))  # fmt: skip
-            )
+            changes = self._changes()
             parts: dict[str, Input] = {"n": changes, "v": fall, "H": high}
             law = "n + v / H"
             if np.any(np.asarray(room.cleaned) > 0.0):
-                cleaned = sheet.given("room.filter_m3_s", "Q_clean", "Air that a room filter cleans", room.cleaned, "m³/s")
+                cleaned = sheet.given(
+                    "room.filter_m3_s", "Q_clean", "Air that a room filter cleans", room.cleaned, "m³/s"
+                )
                 law, parts = "n + q / V + v / H", {**parts, "q": cleaned, "V": volume}
             told = "Rate at which each class leaves the air: by air changes, and by falling"
             return sheet.step("room.decay", "λ_i", told, law, "1/s", "well-mixed room", **parts)
+
+    def _changes(self) -> Step:
+        if "air_changes" in self.given:
+            return self.sheet.given(
+                "room.air_changes", "n_air", "Air changes with the outside", self.room.changes, "1/s"
+            )
+        hourly = self.sheet.rule("room.shut", "n_hour")
+        return self.sheet.step(
+            "room.changes", "n_air", "Air changes of a shut shop", "n / 3600", "1/s", "", RULE, n=hourly
+        )
 
     def _volume(self) -> Step:
         return self.sheet.given("room.volume_m3", "V", "Air of the room", self.room.volume, "m³")
@@ -142,11 +152,14 @@ class Breathing:
             level = self.sheet.rule("room.clear", "C_clear")
             told = "How long a mask stays on after the tool stops"
             if clears == 0.0:
-                return self.sheet.step("room.masked", "t_mask", f"{told}: the air was clear all the time",
-                                       "where(sum(C) <= L, 0, 1)", "min", C=there, L=level)  # fmt: skip
+                return self.sheet.step(
+                    "room.masked", "t_mask", f"{told}: the air was clear all the time", "where(sum(C) <= L, 0, 1)",
+                    "min", C=there, L=level
+                )  # fmt: skip
             if not np.isfinite(clears):
                 return None
             residual = "(sum(C * exp(-l * value * 60)) - L) / L"
-            return self.sheet.solved("room.masked", "t_mask", told, clears / 60.0, residual, "min", "well-mixed room",
-                                     C=there, l=self._decay(), L=level)  # fmt: skip
-
+            return self.sheet.solved(
+                "room.masked", "t_mask", told, clears / 60.0, residual, "min", "well-mixed room", C=there,
+                l=self._decay(), L=level
+            )  # fmt: skip

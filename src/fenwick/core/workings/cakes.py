@@ -1,4 +1,4 @@
-"""The sizes of the dust on a filter: what reaches it, with clean filters, behind upright, tight and empty separators."""
+"""The sizes of the dust on a filter: what reaches it while it is clean, behind upright, tight, empty separators."""
 
 from __future__ import annotations
 
@@ -14,8 +14,9 @@ from fenwick.core.line.filters import INLINE, OWN
 from fenwick.core.line.line import Line
 from fenwick.core.workings.dusts import Grains, grains_of
 from fenwick.core.workings.filters import clean_passes, drops
+from fenwick.core.workings.in_bin import AirInside
 from fenwick.core.workings.room_air import room_density
-from fenwick.core.workings.separation import AirInside, kept_by_stage
+from fenwick.core.workings.separation import kept_by_stage
 from fenwick.core.workings.sheet import Input, Sheet, Step
 
 LAID = "laid-down."
@@ -35,8 +36,10 @@ def cake_sizes(sheet: Sheet, line: Line, name: str, medium: FilterMedium, place:
     with sheet.section("Dust on the filter"):
         laid = line.alike(dust=dust, trunk=tuple(as_it_should_be(part) for part in line.trunk))
         open_flow = sheet.given("vacuum.curve.open_flow_m3_s", "Q_0", "Open flow", line.vacuum.curve.open_flow, "m³/s")
-        flow = sheet.step(f"{LAID}flow", "Q", "Air at which the filter took what it holds", "s * Q", "m³/s", "our estimate",
-                          s=sheet.rule("filter.laid-down", "s_laid"), Q=open_flow)  # fmt: skip
+        flow = sheet.step(
+            f"{LAID}flow", "Q", "Air at which the filter took what it holds", "s * Q", "m³/s", "our estimate",
+            s=sheet.rule("filter.laid-down", "s_laid"), Q=open_flow
+        )  # fmt: skip
         grains = grains_of(sheet, dust, "dust" if dust is line.dust else "usual-dust")
         air = AirInside(flow, room_density(sheet, line), 0.0, 0.0)
         parts: dict[str, Input] = {"w": grains.weights}

@@ -35,8 +35,9 @@ def grains_of(sheet: Sheet, dust: Dust, name: str = "dust") -> Grains:
     sizes = sheet.published(f"{name}.sizes", "d", "Size of each class of grains", dust.sizes, "m", CLASSES)
     told = f"Share of the mass in each class: {'; '.join(_mode(mode) for mode in dust.modes)}"
     weights = sheet.given(f"{name}.weights", "w", told, dust.weights, "-", CATALOGUE, "log-normal modes by mass")
-    mean = sheet.given(f"{name}.particle_density_kg_m3", "ρ_p", "Density of its grains", dust.particle_density,
-                       "kg/m³", CATALOGUE)  # fmt: skip
+    mean = sheet.given(
+        f"{name}.particle_density_kg_m3", "ρ_p", "Density of its grains", dust.particle_density, "kg/m³", CATALOGUE
+    )
     each = mean
     if len(dust.densities) > 1:
         told = "Density of the grains of each class"
@@ -62,14 +63,17 @@ def falling(sheet: Sheet, line: Line, grains: Grains, density: Input, name: str)
     mu = viscosity(sheet, line)
     told = "Size without units"
     brown = "Brown & Lawler, J. Environ. Eng. 129 (2003) 222"
-    size = sheet.step(f"{name}.size", "d_*", told, law, "-", brown, rho=density, g=gravity, rp=grains.densities, mu=mu,
-                      d=grains.sizes)  # fmt: skip
+    size = sheet.step(
+        f"{name}.size", "d_*", told, law, "-", brown, rho=density, g=gravity, rp=grains.densities, mu=mu, d=grains.sizes
+    )
     law = (
         "((18 / d ** 2) ** (0.898 * (0.936 * d + 1) / (d + 1)) + (0.317 / d) ** 0.449) ** -1.114"
         " * (mu * g * (rp - rho) / rho ** 2) ** (1 / 3)"
     )
-    return sheet.step(name, "v_t", "Speed at which each class falls in still air", law, "m/s", brown,
-                      d=size, mu=mu, g=gravity, rp=grains.densities, rho=density)  # fmt: skip
+    return sheet.step(
+        name, "v_t", "Speed at which each class falls in still air", law, "m/s", brown, d=size, mu=mu, g=gravity,
+        rp=grains.densities, rho=density
+    )  # fmt: skip
 
 
 def median_of(sheet: Sheet, grains: Grains, mass: Step, name: str) -> Step:

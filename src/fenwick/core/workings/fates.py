@@ -4,19 +4,23 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+import numpy as np
+
 from fenwick.core.arrays import one_value
 from fenwick.core.components.separator import Separator
 from fenwick.core.components.wet import WetStage
 from fenwick.core.line.catch import tool_rate, tools_of
-from fenwick.core.line.line import Line
 from fenwick.core.line.rows import bin_leak_id
+from fenwick.core.workings.catches import AtTool, caught_share, made_at, stream_of, tool_catch
 from fenwick.core.workings.dusts import Grains, grains_of, median_of
 from fenwick.core.workings.filters import drops, passes, passes_through
-from fenwick.core.workings.hoods import AtTool, caught_share, made_at, stream_of, tool_catch
+from fenwick.core.workings.in_bin import AirInside
 from fenwick.core.workings.path import Path
 from fenwick.core.workings.room_air import room_density
-from fenwick.core.workings.separation import AirInside, kept_by_stage, stage_cut
-from fenwick.core.workings.sheet import Input, Sheet, Step
+from fenwick.core.workings.separation import kept_by_stage, stage_cut
+from fenwick.core.workings.sheet import Input, Step
+
+DUST = "The dust"
 
 
 @dataclass(frozen=True)
@@ -61,19 +65,23 @@ class Dusty:
         if any((rate := tool_rate(self.line, group)) is None or one_value(rate) < 0.0 for group in groups):
             return None
         made = {f"m{k}": made_at(self.sheet, self.line, group) for k, group in enumerate(groups)}
-        if sum(one_value(step.value) for step in made.values()) <= 0.0:  # type: ignore[arg-type]
+        if sum(one_value(step.value) for step in made.values()) <= 0.0:
             return None
         told, total = "Share of this tool in all the dust made", " + ".join(made)
-        return [
-            self.sheet.step(f"{self.line.leaves[group[0]].id}.share", "s_made", told, f"m{k} / ({total})", "-", **made)
-            for k, group in enumerate(groups)
-        ]
+        with self.sheet.section(DUST):
+            return [
+                self.sheet.step(
+                    f"{self.line.leaves[group[0]].id}.share", "s_made", told, f"m{k} / ({total})", "-", **made
+                )
+                for k, group in enumerate(groups)
+            ]
 
     def arrives(self) -> tuple[Step, bool] | None:
         """(what arrives where the branches join, whether it is caught indeed); None where the dust is not known."""
         if self.line.dust is None:
             return None
-        as_made = grains_of(self.sheet, self.line.dust).weights
+        with self.sheet.section(DUST):
+            as_made = grains_of(self.sheet, self.line.dust).weights
         tools = self.tools()
         shares = self._shares([group for group, _ in tools])
         if shares is None or not tools or any(tool is None for _, tool in tools):
@@ -88,8 +96,9 @@ class Dusty:
             if share is not None:
                 parts[f"w{k}"] = share
         told = "Of all the dust made, what arrives where the ways join, class by class"
-        found = self.sheet.step("dust.arrives", "s", told, " + ".join(laws), "-", **parts)
-        return (found, True) if sum(found.value) > 0.0 else (as_made, False)  # type: ignore[arg-type]
+        with self.sheet.section(DUST):
+            found = self.sheet.step("dust.arrives", "s", told, " + ".join(laws), "-", **parts)
+        return (found, True) if float(np.sum(found.value)) > 0.0 else (as_made, False)
 
     def followed(self) -> Followed | None:
         """The dust through every stage; None where it is not known."""
@@ -100,7 +109,8 @@ class Dusty:
     def _follow(self) -> Followed:
         sheet, line = self.sheet, self.line
         assert line.dust is not None
-        grains, arrives = grains_of(sheet, line.dust), self.arrives()
+        arrives = self.arrives()
+        grains = grains_of(sheet, line.dust)
         assert arrives is not None
         stream, real = arrives
         entering: list[Step] = []
@@ -124,18 +134,21 @@ class Dusty:
         return Followed(grains, stream, real, tuple(entering), tuple(kept), past)
 
     def _past_filters(self, past: Step, run: list, name: str, grains: Grains) -> Step:  # type: ignore[type-arg]
-        through = passes_through(self.sheet, self.line, run, grains)
-        if through is None:
-            return past
-        told = "Of all the dust made, past the filters in the run"
-        return self.sheet.step(f"dust.{name}", "s", told, "s * P", "-", s=past, P=through)
+        with self.sheet.section(DUST):
+            through = passes_through(self.sheet, self.line, run, grains)
+            if through is None:
+                return past
+            told = "Of all the dust made, past the filters in the run"
+            return self.sheet.step(f"dust.{name}", "s", told, "s * P", "-", s=past, P=through)
 
     def air_inside(self, stage: Separator | WetStage, grains: Grains, enters: Step | None) -> AirInside:
         """The air in a stage, from the path."""
         sheet, path, name = self.sheet, self.path, stage.id
         mass = path.ends[name].mass
         density = sheet.steps[f"{name}.density"]
-        flow = sheet.step(f"{name}.flow", "Q", "Air through it, at its own density", "m / rho", "m³/s", m=mass, rho=density)
+        flow = sheet.step(
+            f"{name}.flow", "Q", "Air through it, at its own density", "m / rho", "m³/s", m=mass, rho=density
+        )
         if isinstance(stage, WetStage):
             return AirInside(flow, density, 0.0, 0.0)
         leaks = path.leaks[bin_leak_id(name)]
@@ -151,7 +164,8 @@ class Dusty:
         """The cut size of a stage; None where the dust is not known."""
         if self.line.dust is None:
             return None
-        grains = grains_of(self.sheet, self.line.dust)
+        with self.sheet.section(DUST):
+            grains = grains_of(self.sheet, self.line.dust)
         with self.sheet.section(stage.id):
             return stage_cut(self.sheet, self.line, stage, grains, self.air_inside(stage, grains, None))
 
@@ -165,12 +179,30 @@ class Dusty:
         told = "Kept of what enters the first stage, by mass"
         return self.sheet.step("kept", "η", told, law, "-", s=found.entering[0], **parts)
 
+    def kept_by(self, stage: str) -> Step | None:
+        """Of what enters a stage, what it keeps; None where the dust is not known.
+
+        Parameters
+        ----------
+        stage : its id
+        """
+        found = self.followed()
+        at = next((i for i, one in enumerate(self.line.stages) if one.id == stage), None)
+        if found is None or at is None:
+            return None
+        told = "Kept of what enters it, by mass"
+        return self.sheet.step(
+            f"{stage}.share", "η", told, "sum(k) / sum(s)", "-", k=found.kept[at], s=found.entering[at]
+        )
+
     def binned(self) -> Step | None:
         """Of 100 g made, what ends in the bins; None where that is not known."""
         found = self.followed()
         if found is None or not found.real:
             return None
-        dry = [kept for stage, kept in zip(self.line.stages, found.kept, strict=True) if not isinstance(stage, WetStage)]
+        dry = [
+            kept for stage, kept in zip(self.line.stages, found.kept, strict=True) if not isinstance(stage, WetStage)
+        ]
         if not dry:
             return None
         parts: dict[str, Input] = {f"k{i}": one for i, one in enumerate(dry)}
@@ -185,7 +217,7 @@ class Dusty:
         vacuum, sheet, grains = self.line.vacuum, self.sheet, found.grains
         parts: dict[str, Input] = {"s": found.past}
         law = "s"
-        with sheet.section("Vacuum"):
+        with sheet.section("vacuum"):
             if vacuum.bag is not None:
                 parts["b"] = passes(sheet, "vacuum.bag", vacuum.bag, grains)
                 law += " * b"

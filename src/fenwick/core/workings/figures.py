@@ -15,8 +15,8 @@ from fenwick.core.line.line import Line
 from fenwick.core.tuning.fit import KEYS, Fit
 from fenwick.core.workings.ageing import WITH, WITHOUT, Ageing, payback_step
 from fenwick.core.workings.breathing import Breathing
-from fenwick.core.workings.fates import Dusty
 from fenwick.core.workings.factors import factor_step
+from fenwick.core.workings.fates import Dusty
 from fenwick.core.workings.path import Path
 from fenwick.core.workings.sheet import Sheet, Step, Working
 from fenwick.core.workings.strength import collapse_step, lid_step, tipping_step
@@ -74,16 +74,8 @@ class _Told:
         root = KINDS[kind].write(self, one)
         if root is None or not np.all(np.isfinite(root.value)):
             return None
-        also = self.path.solved if self._on_path(root) else ()
+        also = self.path.solved if KINDS[kind].on_air else ()
         return self.sheet.working(figure, root, also)
-
-    def _on_path(self, root: Step) -> bool:
-        """Whether a figure rests on the air in the line."""
-        if "path" not in self.__dict__:
-            return False
-        steps = self.sheet.working("", root).steps
-        masses = {end.mass.id for end in self.path.ends.values()}
-        return any(step.id in masses for step in steps)
 
 
 def _air(told: _Told, _: str) -> Step | None:
@@ -91,13 +83,14 @@ def _air(told: _Told, _: str) -> Step | None:
 
 
 def _slowest(told: _Told, _: str) -> Step | None:
-    """The slowest dust-laden hose that an open port uses."""
+    """The slowest hose that carries all the dust on the way of the port."""
     line, stations = told.asked.line, told.path.point.stations
+    way = line.leaves[told.asked.port].parts | {part.id for part in line.trunk}
     first = next((i for i, kind in enumerate(stations.kinds) if kind == "separator"), len(stations.ids))
     laden = [
         name
         for i, (name, kind) in enumerate(zip(stations.ids, stations.kinds, strict=True))
-        if kind == "hose" and i < first and name not in line.idle_parts
+        if kind == "hose" and i < first and name in way and name not in line.idle_parts
     ]
     if not laden:
         return None
@@ -106,7 +99,8 @@ def _slowest(told: _Told, _: str) -> Step | None:
     for i in range(1, len(speeds)):
         law = f"minimum({law}, v{i})"
     parts = {f"v{i}": speed for i, speed in enumerate(speeds)}
-    return told.sheet.step("slowest", "v_min", "Slowest air in a hose that carries all the dust", law, "m/s", **parts)
+    told_as = "Slowest air in a hose that carries all the dust"
+    return told.sheet.step("slowest", "v_min", told_as, law, "m/s", **parts)
 
 
 def _suction(told: _Told, part: str) -> Step | None:
@@ -114,8 +108,12 @@ def _suction(told: _Told, part: str) -> Step | None:
     return None if end is None else end.static
 
 
+def _drop(told: _Told, part: str) -> Step | None:
+    return told.path.sheet.steps.get(f"{part}.loss")
+
+
 def _inlet_speed(told: _Told, part: str) -> Step | None:
-    return told.path.sheet.steps.get(f"{part}.inlet-speed") if told.path else None
+    return told.path.sheet.steps.get(f"{part}.inlet-speed")
 
 
 def _stage(told: _Told, part: str) -> Separator | None:
@@ -180,28 +178,39 @@ class Kind:
     """A kind of figure."""
 
     title: str
+    group: str
     write: Callable[[_Told, str], Step | None]
+    on_air: bool = True  #: whether it hangs on the air in the line
     of: str = ""  #: what it is one of: a station, a stage, a factor; empty: there is one
+    quantity: str = ""  #: that it is told in; empty: its unit says it
 
 
+AIR, KEEPS, HOOD, STANDS, OVER_HOURS, BREATHED, READ, ALONG = (
+    "Air and suction", "What the separator keeps", "What is caught, and where it goes", "Strength and standing",
+    "Over the hours", "The air you breathe", "Tuned by readings", "Suction along the line"
+)  # fmt: skip
 KINDS: dict[str, Kind] = {
-    "air": Kind("Air at the tool", _air),
-    "slowest-speed": Kind("Slowest speed", _slowest),
-    "suction": Kind("Suction at a station", _suction, "station"),
-    "inlet-speed": Kind("Inlet speed", _inlet_speed, "stage"),
-    "cut-size": Kind("Cut size", _cut, "stage"),
-    "kept": Kind("Kept of what enters", lambda told, _: told.dusty.kept()),
-    "caught": Kind("Caught at the tool", lambda told, _: told.dusty.caught(told.asked.port)),
-    "bin-of-100": Kind("In the bin, of 100 g", lambda told, _: told.dusty.binned()),
-    "collapse": Kind("Suction that folds the bin", _collapse, "stage"),
-    "lid": Kind("How far the lid is drawn in", _lid, "stage"),
-    "tipping": Kind("Pull that tips it over", _tipping, "stage"),
-    "hours": Kind("Hours to a quarter down", _hours),
-    "cost": Kind("Cost of an hour", _cost),
-    "payback": Kind("Payback", _payback),
-    "fog": Kind("Dust in the room's air", _fog),
-    "masked": Kind("Minutes masked", _masked),
-    "factor": Kind("A tuned factor", _factor, "factor"),
+    "air": Kind("Air at the tool", AIR, _air, quantity="flow"),
+    "slowest-speed": Kind("Slowest speed", AIR, _slowest, quantity="speed"),
+    "drop": Kind("Suction it costs", AIR, _drop, of="stage", quantity="suction"),
+    "inlet-speed": Kind("Inlet speed", KEEPS, _inlet_speed, of="stage", quantity="speed"),
+    "cut-size": Kind("Cut size", KEEPS, _cut, of="stage", quantity="grain"),
+    "stage-kept": Kind(
+        "Kept of what enters it", KEEPS, lambda told, part: told.dusty.kept_by(part), of="stage", quantity="share"
+    ),
+    "kept": Kind("Kept by all stages", KEEPS, lambda told, _: told.dusty.kept(), quantity="share"),
+    "caught": Kind("Caught at the tool", HOOD, lambda told, _: told.dusty.caught(told.asked.port), quantity="share"),
+    "bin-of-100": Kind("In the bin, of 100 g made", HOOD, lambda told, _: told.dusty.binned()),
+    "collapse": Kind("Suction that folds the bin", STANDS, _collapse, on_air=False, of="stage", quantity="suction"),
+    "lid": Kind("How far the lid is drawn in", STANDS, _lid, on_air=False, of="stage", quantity="bore"),
+    "tipping": Kind("Pull that tips it over, empty", STANDS, _tipping, on_air=False, of="stage", quantity="force"),
+    "hours": Kind("Hours until the air is down by a quarter", OVER_HOURS, _hours, on_air=False),
+    "cost": Kind("Filters and bags, an hour of work", OVER_HOURS, _cost, on_air=False),
+    "payback": Kind("Hours until the separator has paid", OVER_HOURS, _payback, on_air=False),
+    "fog": Kind("Fine dust in the room when the tool stops", BREATHED, _fog),
+    "masked": Kind("Masked after the tool stops", BREATHED, _masked),
+    "suction": Kind("Suction on the wall", ALONG, _suction, of="station", quantity="suction"),
+    "factor": Kind("Factor", READ, _factor, on_air=False, of="factor"),
 }
 
 

@@ -48,7 +48,11 @@ def clean_passes(sheet: Sheet, kind: str, sizes: Step, name: str) -> Step:
     told = "Of each class, past a clean filter"
     if kind == "hepa":
         return sheet.step(name, "P_0", told, "p", "-", "shop practice", RULE, p=sheet.rule("hepa.passes", "p"))
-    parts = {"b": sheet.rule(f"{kind}.base", "b"), "s": sheet.rule(f"{kind}.size", "s"), "k": sheet.rule(f"{kind}.power", "k")}
+    parts = {
+        "b": sheet.rule(f"{kind}.base", "b"),
+        "s": sheet.rule(f"{kind}.size", "s"),
+        "k": sheet.rule(f"{kind}.power", "k"),
+    }
     return sheet.step(name, "P_0", told, "b ** ((d / s) ** k)", "-", "shop practice", RULE, d=sizes, **parts)
 
 
@@ -61,8 +65,10 @@ def passes(sheet: Sheet, name: str, medium: FilterMedium, grains: Grains) -> Ste
     """
     clean = clean_passes(sheet, medium.kind, grains.sizes, f"{name}.clean-passes")
     law, told = "P * exp(-W / c)", "Of each class, past it, its cake counted"
-    return sheet.step(f"{name}.passes", "P", told, law, "-", "our estimate", RULE,
-                      P=clean, W=load_of(sheet, name, medium), c=sheet.rule("filter.cake", "W_c"))  # fmt: skip
+    return sheet.step(
+        f"{name}.passes", "P", told, law, "-", "our estimate", RULE, P=clean, W=load_of(sheet, name, medium),
+        c=sheet.rule("filter.cake", "W_c")
+    )  # fmt: skip
 
 
 def passes_through(sheet: Sheet, line: Line, parts: Sequence[Element], grains: Grains) -> Step | None:
@@ -80,8 +86,9 @@ def passes_through(sheet: Sheet, line: Line, parts: Sequence[Element], grains: G
 def drops(sheet: Sheet, sizes: Step) -> Step:
     """Of each size, what drops in the vacuum's own tank."""
     told, law = "Of each size, what drops in the vacuum's own tank", "1 / (1 + s / d)"
-    return sheet.step(f"{sizes.id}.tank", "t", told, law, "-", "shop practice", RULE,
-                      s=sheet.rule("filter.tank-drop", "d_t"), d=sizes)  # fmt: skip
+    return sheet.step(
+        f"{sizes.id}.tank", "t", told, law, "-", "shop practice", RULE, s=sheet.rule("filter.tank-drop", "d_t"), d=sizes
+    )
 
 
 def grid(sheet: Sheet) -> Step:
@@ -103,12 +110,16 @@ def cake_of_sizes(sheet: Sheet, place: str) -> Step:
         "hi": sheet.rule("filter.k2-most", "K_most"),
     }
     told = "Resistance of a cake of each size"
-    own = sheet.step("cake.k2", "K_2i", told, "clip(k * 50e-6 / d, lo, hi)", "1/s", "shop practice", RULE, d=sizes, **parts)
+    own = sheet.step(
+        "cake.k2", "K_2i", told, "clip(k * 50e-6 / d, lo, hi)", "1/s", "shop practice", RULE, d=sizes, **parts
+    )
     if place != BAG:
         return own
     told = "Likewise on a bag's wall, where what would drop in a tank does not count"
-    return sheet.step("cake.k2-bag", "K_bag", told, "b * (1 - t) * k", "1/s", "our estimate", RULE,
-                      b=sheet.rule("bag.cake", "c_bag"), t=drops(sheet, sizes), k=own)  # fmt: skip
+    return sheet.step(
+        "cake.k2-bag", "K_bag", told, "b * (1 - t) * k", "1/s", "our estimate", RULE,
+        b=sheet.rule("bag.cake", "c_bag"), t=drops(sheet, sizes), k=own
+    )  # fmt: skip
 
 
 def held_resistance(sheet: Sheet, line: Line, name: str, medium: FilterMedium, place: str, sizes: Step | None) -> Step:
@@ -126,8 +137,10 @@ def held_resistance(sheet: Sheet, line: Line, name: str, medium: FilterMedium, p
         return cake
     clean, full = sheet.rule(f"filter.k1-{medium.kind}", "K_1"), sheet.rule("filter.full", "W_full")
     told = "What the dust on it adds: its cake, and beyond full pleats the area that it takes"
-    return sheet.step(f"{name}.adds", "K", told, "c + K * maximum(W / F - 1, 0)", "Pa s/m", "our estimate", RULE,
-                      c=cake, K=clean, W=load, F=full)  # fmt: skip
+    return sheet.step(
+        f"{name}.adds", "K", told, "c + K * maximum(W / F - 1, 0)", "Pa s/m", "our estimate", RULE, c=cake, K=clean,
+        W=load, F=full
+    )  # fmt: skip
 
 
 def _cake(
@@ -139,11 +152,17 @@ def _cake(
     if sizes is None:
         dust = line.usual_dust or line.dust
         if dust is None:
-            return sheet.step(f"{name}.cake", "K_2W", told, "k * W", "Pa s/m", "shop practice", RULE,
-                              k=sheet.rule("filter.k2", "K_2"), W=load)  # fmt: skip
-        sizes = sheet.given(f"{name}.sizes", "m_i", "Dust as made, by size", sizes_reaching(dust, place, line.rules), "-")
-    return sheet.step(f"{name}.cake", "K_2W", told, "sum(k * m) / sum(m) * W", "Pa s/m", "shop practice", RULE,
-                      k=cake_of_sizes(sheet, place), m=sizes, W=load)  # fmt: skip
+            return sheet.step(
+                f"{name}.cake", "K_2W", told, "k * W", "Pa s/m", "shop practice", RULE,
+                k=sheet.rule("filter.k2", "K_2"), W=load
+            )  # fmt: skip
+        sizes = sheet.given(
+            f"{name}.sizes", "m_i", "Dust as made, by size", sizes_reaching(dust, place, line.rules), "-"
+        )
+    return sheet.step(
+        f"{name}.cake", "K_2W", told, "sum(k * m) / sum(m) * W", "Pa s/m", "shop practice", RULE,
+        k=cake_of_sizes(sheet, place), m=sizes, W=load
+    )  # fmt: skip
 
 
 def medium_loss(

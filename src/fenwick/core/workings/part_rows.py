@@ -8,7 +8,7 @@ from typing import TYPE_CHECKING
 
 from fenwick.core.arrays import one_value
 from fenwick.core.components.chambers import OneBody
-from fenwick.core.components.elements import Gate, InlineFilter, Reducer
+from fenwick.core.components.elements import Elbow, FixedLoss, Gate, Hose, InlineFilter, Plate, Reducer
 from fenwick.core.components.separator import Separator
 from fenwick.core.components.wet import WetStage
 from fenwick.core.formulas.sizes import GRAVITY
@@ -18,10 +18,10 @@ from fenwick.core.line.filters import BAG, INLINE, OWN
 from fenwick.core.line.layout import VACUUM_ID
 from fenwick.core.workings import parts as costs
 from fenwick.core.workings.cakes import cake_sizes
+from fenwick.core.workings.catches import rate_caught
 from fenwick.core.workings.filters import medium_loss
-from fenwick.core.workings.hoods import rate_caught
 from fenwick.core.workings.parts import Cost, area_of, bore_of
-from fenwick.core.workings.sheet import RULE, Sheet, Step
+from fenwick.core.workings.sheet import RULE, Input, Sheet, Step
 from fenwick.core.workings.swirl import body_of, swirl_loss
 
 if TYPE_CHECKING:
@@ -36,7 +36,6 @@ class PartRow:
     """One part of the way."""
 
     name: str
-    title: str
     bore_out: Step
     area_in: Step
     area_out: Step
@@ -51,6 +50,37 @@ def row_of(path: Path, row: int, bore: Step | None) -> PartRow:
     row : its place
     bore : of what is ahead of it; None at a port
     """
+    name, kind = path.network.ids[row], path.network.kinds[row]
+    with path.sheet.section(title_of(name, kind)):
+        return _row_of(path, row, bore)
+
+
+def title_of(name: str, kind: str) -> str:
+    """What the steps of a part stand under: its id, and after a colon what of it.
+
+    Parameters
+    ----------
+    name : of its row
+    kind : likewise
+    """
+    match kind:
+        case "entry":
+            return name.removesuffix(":entry")
+        case "step":
+            return f"Change of bore {name}"
+        case "window":
+            return f"{name.split(':')[0]}: side window"
+        case "inlet":
+            return "vacuum"
+        case "filter":
+            return f"vacuum: {name.split(':')[1]}"
+        case "gate" if name.endswith(":gate"):
+            return f"{name.removesuffix(':gate')}: gate"
+        case _:
+            return name
+
+
+def _row_of(path: Path, row: int, bore: Step | None) -> PartRow:
     sheet, line = path.sheet, path.line
     name, kind = path.network.ids[row], path.network.kinds[row]
     part = path.parts.get(name)
@@ -58,32 +88,33 @@ def row_of(path: Path, row: int, bore: Step | None) -> PartRow:
         case "entry":
             port = next(leaf.port for leaf in line.leaves if f"{leaf.id}:entry" == name)
             leaf = name.removesuffix(":entry")
-            with sheet.section(port.name):
-                cost = costs.entry_cost(sheet, line, leaf, port)
-                return _plain(sheet, path, name, port.name, bore_of(sheet, f"{leaf}.port", port.bore), cost)
+            cost = costs.entry_cost(sheet, line, leaf, port)
+            return _plain(sheet, path, name, bore_of(sheet, f"{leaf}.port", port.bore), cost)
         case "step":
             assert bore is not None
             after = _bore_behind(path, row + 1)
             cost, narrow = costs.change_cost(sheet, name, bore, after, None)
-            return _changed(sheet, path, name, "Change of bore", bore, after, cost, narrow)
+            return _changed(sheet, path, name, bore, after, cost, narrow)
         case "separator":
             assert isinstance(part, Separator)
             return _separator(path, part)
         case "wet-stage":
-            assert isinstance(part, WetStage) and bore is not None
+            assert isinstance(part, WetStage)
+            assert bore is not None
             return _wet(sheet, part, bore)
         case "window":
             stage = path.parts[name.split(":")[0]]
-            assert isinstance(stage, OneBody) and stage.window_area is not None
+            assert isinstance(stage, OneBody)
+            assert stage.window_area is not None
             window = sheet.given(f"{stage.id}.window_area_m2", "S", "Area of the side window", stage.window_area, "m²")
             around = _hose_bore(sheet, stage)
-            return _plain(sheet, path, name, "Side window", around, costs.plate_cost(sheet, name, around, window))
+            return _plain(sheet, path, name, around, costs.plate_cost(sheet, name, around, window))
         case "inlet":
             inlet = line.vacuum.inlet_bore
             assert inlet is not None
             inside = sheet.given("vacuum.inlet_bore_m", "d", "Bore of the vacuum's inlet", inlet, "m")
             area = area_of(sheet, "vacuum.inlet.A", inside)
-            return PartRow(name, "Vacuum", inside, area, area, lambda mass, density: None)
+            return PartRow(name, inside, area, area, lambda mass, density: None)
         case "filter" | "inline-filter":
             return _medium(path, name, bore)
         case "gate" if part is None:
@@ -91,84 +122,101 @@ def row_of(path: Path, row: int, bore: Step | None) -> PartRow:
             branch = next(b for leaf in line.leaves for b in leaf.way if f"{b.id}:gate" == name)
             assert branch.gate_opening is not None
             gate = Gate(f"{branch.id}.gate", one_value(bore.value), branch.gate_opening)
-            return _plain(sheet, path, name, f"Gate of {branch.id}", bore, costs.gate_cost(sheet, gate))
+            return _plain(sheet, path, name, bore, costs.gate_cost(sheet, gate))
         case "reducer":
             assert isinstance(part, Reducer)
             before, after, long = costs.reducer_ends(sheet, part)
             cost, narrow = costs.change_cost(sheet, name, before, after, long)
-            return _changed(sheet, path, name, name, before, after, cost, narrow)
+            return _changed(sheet, path, name, before, after, cost, narrow)
         case _:
-            cost = costs.simple_cost(sheet, line, part)
-            return _plain(sheet, path, name, name, bore_of(sheet, name, getattr(part, "bore")), cost)
+            return _simple(path, name)
+
+
+def _simple(path: Path, name: str) -> PartRow:
+    part = path.parts[name]
+    assert isinstance(part, Hose | FixedLoss | Gate | Elbow | Plate)
+    cost = costs.simple_cost(path.sheet, path.line, part)
+    return _plain(path.sheet, path, name, bore_of(path.sheet, name, part.bore), cost)
 
 
 def _bore_behind(path: Path, row: int) -> Step:
     """Bore at which the part of a row begins."""
     sheet, name, kind = path.sheet, path.network.ids[row], path.network.kinds[row]
     part = path.parts.get(name.split(":")[0] if kind == "window" else name)
-    if isinstance(part, Separator):
-        return _hose_bore(sheet, part)
-    if isinstance(part, Reducer):
-        return costs.reducer_ends(sheet, part)[0]
     if kind == "inlet":
         inlet = path.line.vacuum.inlet_bore
         assert inlet is not None
         return sheet.given("vacuum.inlet_bore_m", "d", "Bore of the vacuum's inlet", inlet, "m")
-    return bore_of(sheet, name, getattr(part, "bore"))
+    match part:
+        case Separator():
+            return _hose_bore(sheet, part)
+        case Reducer():
+            return costs.reducer_ends(sheet, part)[0]
+        case Hose() | FixedLoss() | Gate() | Elbow() | Plate() | InlineFilter():
+            return bore_of(sheet, name, part.bore)
+        case _:
+            raise TypeError(f"no bore of its own: {part!r}")
 
 
 def _hose_bore(sheet: Sheet, stage: Separator) -> Step:
     """Of the round hose whose area a separator's inlet has."""
     body = body_of(sheet, stage)
     told = "Bore of the hose as large as the inlet"
-    return sheet.step(f"{stage.id}.hose-bore", "d_hose", told, "sqrt(4 / pi * a * b)", "m", "geometry",
-                      a=body.inlet_height, b=body.inlet_width)  # fmt: skip
+    return sheet.step(
+        f"{stage.id}.hose-bore", "d_hose", told, "sqrt(4 / pi * a * b)", "m", "geometry", a=body.inlet_height,
+        b=body.inlet_width
+    )  # fmt: skip
 
 
-def _plain(sheet: Sheet, path: Path, name: str, title: str, bore: Step, cost: Cost) -> PartRow:
+def _plain(sheet: Sheet, path: Path, name: str, bore: Step, cost: Cost) -> PartRow:
     area = area_of(sheet, f"{name}.area", bore)
-    return PartRow(name, title, bore, area, area, lambda mass, density: _head_loss(path, name, cost, mass, density, area))
+    return PartRow(name, bore, area, area, lambda mass, density: _head_loss(path, name, cost, mass, density, area))
 
 
-def _changed(
-    sheet: Sheet, path: Path, name: str, title: str, before: Step, after: Step, cost: Cost, narrow: Step
-) -> PartRow:
+def _changed(sheet: Sheet, path: Path, name: str, before: Step, after: Step, cost: Cost, narrow: Step) -> PartRow:
     first, last = area_of(sheet, f"{name}.area-in", before), area_of(sheet, f"{name}.area-out", after)
     ref = first if narrow is before else last
-    return PartRow(name, title, after, first, last, lambda mass, density: _head_loss(path, name, cost, mass, density, ref))
+    return PartRow(name, after, first, last, lambda mass, density: _head_loss(path, name, cost, mass, density, ref))
 
 
 def _head_loss(path: Path, name: str, cost: Cost, mass: Step, density: float, area: Step) -> Step:
     """K velocity heads of an area."""
     sheet, told, law = path.sheet, "Suction that it costs", "{} * m ** 2 / (2 * rho * A ** 2)"
-    inputs = {"m": mass, "rho": density, "A": area}
+    inputs: dict[str, Input] = {"m": mass, "rho": density, "A": area}
     if cost.per_friction is None:
         assert cost.fixed is not None
         return sheet.step(f"{name}.loss", "Δp", told, law.format("K"), "Pa", "", K=cost.fixed, **inputs)
     f = costs.friction(sheet, path.line, name, cost, mass, area)
     if cost.fixed is None:
-        return sheet.step(f"{name}.loss", "Δp", told, law.format("k1 * f"), "Pa", "Darcy–Weisbach",
-                          k1=cost.per_friction, f=f, **inputs)  # fmt: skip
-    return sheet.step(f"{name}.loss", "Δp", told, law.format("(k0 + k1 * f)"), "Pa", "Darcy–Weisbach",
-                      k0=cost.fixed, k1=cost.per_friction, f=f, **inputs)  # fmt: skip
+        return sheet.step(
+            f"{name}.loss", "Δp", told, law.format("k1 * f"), "Pa", "Darcy–Weisbach", k1=cost.per_friction, f=f,
+            **inputs
+        )  # fmt: skip
+    return sheet.step(
+        f"{name}.loss", "Δp", told, law.format("(k0 + k1 * f)"), "Pa", "Darcy–Weisbach", k0=cost.fixed,
+        k1=cost.per_friction, f=f, **inputs
+    )  # fmt: skip
 
 
 def _separator(path: Path, stage: Separator) -> PartRow:
-    sheet, line, name = path.sheet, path.line, stage.id
+    sheet, name = path.sheet, stage.id
     body = body_of(sheet, stage)
     bore = sheet.step(f"{name}.outlet-bore", "d_out", "Bore of its outlet", "2 * R", "m", "", R=body.outlet)
     inside = area_of(sheet, f"{name}.area-in", _hose_bore(sheet, stage))
     outside = area_of(sheet, f"{name}.area-out", bore)
 
     def loss(mass: Step, density: float) -> Step:
-        flow = sheet.step(f"{name}.flow", "Q", "Air through it, at its own density", "m / rho", "m³/s", m=mass, rho=density)
+        flow = sheet.step(
+            f"{name}.flow", "Q", "Air through it, at its own density", "m / rho", "m³/s", m=mass, rho=density
+        )
         load = _load(path, stage, mass)
         k = swirl_loss(sheet, stage, flow, load)
-        return sheet.step(f"{name}.loss", "Δp", "Suction that it costs", "K * m ** 2 / (2 * rho * A ** 2)", "Pa",
-                          K=k, m=mass, rho=density, A=outside)  # fmt: skip
+        return sheet.step(
+            f"{name}.loss", "Δp", "Suction that it costs", "K * m ** 2 / (2 * rho * A ** 2)", "Pa", K=k, m=mass,
+            rho=density, A=outside
+        )  # fmt: skip
 
-    del line
-    return PartRow(name, name, bore, inside, outside, loss)
+    return PartRow(name, bore, inside, outside, loss)
 
 
 def _load(path: Path, stage: Separator, mass: Step) -> Step:
@@ -193,10 +241,12 @@ def _wet(sheet: Sheet, stage: WetStage, bore: Step) -> PartRow:
         deep = sheet.given(f"{name}.immersion_m", "h_w", "Depth of the throat under water", stage.immersion, "m")
         wide = area_of(sheet, f"{name}.throat-area", throat, "A_t")
         law = f"{WATER_DENSITY} * {GRAVITY} * h + {THROAT_LOSS} * m ** 2 / (2 * rho * A ** 2)"
-        return sheet.step(f"{name}.loss", "Δp", "Suction that the water and the throat cost", law, "Pa", "hydrostatics",
-                          RULE, h=deep, m=mass, rho=density, A=wide)  # fmt: skip
+        return sheet.step(
+            f"{name}.loss", "Δp", "Suction that the water and the throat cost", law, "Pa", "hydrostatics", RULE,
+            h=deep, m=mass, rho=density, A=wide
+        )  # fmt: skip
 
-    return PartRow(name, name, bore, area, area, loss)
+    return PartRow(name, bore, area, area, loss)
 
 
 def _medium(path: Path, name: str, bore: Step | None) -> PartRow:
@@ -213,7 +263,9 @@ def _medium(path: Path, name: str, bore: Step | None) -> PartRow:
     area = area_of(sheet, f"{name}.area", bore)
 
     def loss(mass: Step, density: float) -> Step:
-        flow = sheet.step(f"{name}.flow", "Q", "Air through it, at its own density", "m / rho", "m³/s", m=mass, rho=density)
+        flow = sheet.step(
+            f"{name}.flow", "Q", "Air through it, at its own density", "m / rho", "m³/s", m=mass, rho=density
+        )
         return medium_loss(sheet, line, key, medium, place, flow, cake_sizes(sheet, line, key, medium, place))
 
-    return PartRow(name, key, bore, area, area, loss)
+    return PartRow(name, bore, area, area, loss)

@@ -89,7 +89,9 @@ def hose_cost(sheet: Sheet, line: Line, hose: Hose) -> Cost:
     factor = _bend_factor(sheet, hose)
     law = f"L / d + c * ({' + '.join(along)})"
     per_friction = sheet.step(f"{name}.k1", "k_1", told, law, "-", RENNELS, L=length, d=bore, c=factor, **along)
-    whole = sheet.step(f"{name}.k0", "k_0", "Loss that its bends cost whatever its wall", "c * k", "-", c=factor, k=fixed)
+    whole = sheet.step(
+        f"{name}.k0", "k_0", "Loss that its bends cost whatever its wall", "c * k", "-", c=factor, k=fixed
+    )
     return Cost(whole, per_friction, bore, rough)
 
 
@@ -109,8 +111,10 @@ def _bend(sheet: Sheet, name: str, bend: Bend, bore: Step) -> tuple[Step, Step]:
     half = sheet.step(f"{name}.sine", "s", "Sine of half the angle", "sin(minimum(a, pi) / 2)", "-", a=turn)
     fixed = sheet.step(f"{name}.fixed", "k_0", "Fixed loss of a bend", "0.10 * s", "-", RENNELS, s=half)
     law = "2.4 * s + 6.6 * (sqrt(s) + s) / maximum(r / d, 0.5) ** (4 * a / pi)"
-    per = sheet.step(f"{name}.per-friction", "k_1", "Loss of a bend per friction factor", law, "-", RENNELS,
-                     s=half, r=around, d=bore, a=turn)  # fmt: skip
+    per = sheet.step(
+        f"{name}.per-friction", "k_1", "Loss of a bend per friction factor", law, "-", RENNELS, s=half, r=around,
+        d=bore, a=turn
+    )  # fmt: skip
     return fixed, per
 
 
@@ -124,27 +128,37 @@ def friction(sheet: Sheet, line: Line, name: str, cost: Cost, mass: Input, area:
     mass : of air through it, a step [kg/s]
     area : of its bore, a step [m^2]
     """
-    assert cost.bore is not None and cost.roughness is not None
+    assert cost.bore is not None
+    assert cost.roughness is not None
     law = "m * d / (A * mu)"
-    reynolds = sheet.step(f"{name}.Re", "Re", "Reynolds number", law, "-", "",
-                          m=mass, d=cost.bore, A=area, mu=viscosity(sheet, line))  # fmt: skip
+    reynolds = sheet.step(
+        f"{name}.Re", "Re", "Reynolds number", law, "-", "", m=mass, d=cost.bore, A=area, mu=viscosity(sheet, line)
+    )
     relative = sheet.step(f"{name}.rough", "ε/d", "Roughness over bore", "e / d", "-", e=cost.roughness, d=cost.bore)
     re = one_value(reynolds.value)
     above = max(re, 4000.0)
-    turbulent = sheet.step(f"{name}.Re-turbulent", "Re_t", "Reynolds number for the turbulent law",
-                           "maximum(Re, 2000)", "-", "", Re=reynolds)  # fmt: skip
+    turbulent = sheet.step(
+        f"{name}.Re-turbulent", "Re_t", "Reynolds number for the turbulent law", "maximum(Re, 2000)", "-", "",
+        Re=reynolds
+    )  # fmt: skip
     value = float(friction_factor_colebrook(np.array(4e3 if re < 4e3 else re), np.array(relative.value)))
     if re < 4e3:
         value = _turbulent(max(re, 2000.0), one_value(relative.value))
     residual = "1 + 2 * sqrt(value) * log(e / 3.7 + 2.51 / (Re * sqrt(value))) / log(10)"
-    rough = sheet.solved(f"{name}.f", "f", "Friction factor", value, residual, "-", "Colebrook", Re=turbulent, e=relative)
+    rough = sheet.solved(
+        f"{name}.f", "f", "Friction factor", value, residual, "-", "Colebrook", Re=turbulent, e=relative
+    )
     if above <= re:
         return rough
     law = "w * f + (1 - w) * 64 / Re"
-    share = sheet.step(f"{name}.turbulent", "w", "How far the flow is turbulent",
-                       "clip(log(Re / 2000) / log(2), 0, 1)", "-", "", Re=reynolds)  # fmt: skip
-    return sheet.step(f"{name}.f-mixed", "f", "Friction factor, partly laminar", law, "-", "Hagen–Poiseuille, Colebrook",
-                      w=share, f=rough, Re=reynolds)  # fmt: skip
+    share = sheet.step(
+        f"{name}.turbulent", "w", "How far the flow is turbulent", "clip(log(Re / 2000) / log(2), 0, 1)", "-", "",
+        Re=reynolds
+    )  # fmt: skip
+    return sheet.step(
+        f"{name}.f-mixed", "f", "Friction factor, partly laminar", law, "-", "Hagen–Poiseuille, Colebrook", w=share,
+        f=rough, Re=reynolds
+    )  # fmt: skip
 
 
 def _turbulent(reynolds: float, relative: float) -> float:
@@ -166,9 +180,10 @@ def change_cost(sheet: Sheet, name: str, bore_in: Step, bore_out: Step, length: 
     inputs: dict[str, Input] = {} if sharp else {"D": wide, "d": narrow, "L": long}
     angle = sheet.step(f"{name}.angle", "α", "Full angle of the cone, π for a sharp step", law, "rad", **inputs)
     if narrows:
-        jet = sheet.step(f"{name}.jet", "λ", "How much the jet is narrower than the bore",
-                         "1 + 0.622 * (a / pi) ** 0.8 * (1 - 0.215 * b ** 2 - 0.785 * b ** 5)", "-", RENNELS,
-                         a=angle, b=beta)  # fmt: skip
+        jet = sheet.step(
+            f"{name}.jet", "λ", "How much the jet is narrower than the bore",
+            "1 + 0.622 * (a / pi) ** 0.8 * (1 - 0.215 * b ** 2 - 0.785 * b ** 5)", "-", RENNELS, a=angle, b=beta
+        )  # fmt: skip
         law = "0.0696 * sin(a / 2) * (1 - b ** 5) * j ** 2 + (j - 1) ** 2"
         fixed = sheet.step(f"{name}.K", "K", "Loss of the contraction", law, "-", RENNELS, a=angle, b=beta, j=jet)
     else:
@@ -204,8 +219,9 @@ def elbow_cost(sheet: Sheet, line: Line, part: Elbow) -> Cost:
         law, right = "k * a / (pi / 2)", sheet.rule("elbow.short", "K_90")
         return Cost(sheet.step(f"{name}.K", "K", "Loss of a short elbow", law, "-", k=right, a=turn))
     if part.radius is None:
-        around = sheet.step(f"{name}.radius", "r", "Radius of its centre line", "k * d", "m",
-                            k=sheet.rule("elbow.sweep", "r/d"), d=bore)  # fmt: skip
+        around = sheet.step(
+            f"{name}.radius", "r", "Radius of its centre line", "k * d", "m", k=sheet.rule("elbow.sweep", "r/d"), d=bore
+        )
     else:
         around = sheet.given(f"{name}.radius_m", "r", "Radius of its centre line", part.radius, "m")
     half = sheet.step(f"{name}.sine", "s", "Sine of half the angle", "sin(minimum(a, pi) / 2)", "-", a=turn)

@@ -11,7 +11,8 @@ from dataclasses import dataclass
 import numpy as np
 
 from fenwick.core.arrays import one_value
-from fenwick.core.components.elements import Element
+from fenwick.core.components.chambers import OneBody
+from fenwick.core.components.elements import Element, Leak
 from fenwick.core.components.separator import Separator
 from fenwick.core.dust.cakes import with_cakes
 from fenwick.core.formulas.orifice import DISCHARGE
@@ -21,7 +22,7 @@ from fenwick.core.line.line import Line
 from fenwick.core.line.network import Network, Segment
 from fenwick.core.line.operating import OperatingPoint, operating_point
 from fenwick.core.line.solver import FASTEST, LEAST_JOINT_SHARE, LEAST_NODE_SHARE, LEAST_PRESSURE_SHARE
-from fenwick.core.workings.part_rows import PartRow, row_of
+from fenwick.core.workings.part_rows import PartRow, row_of, title_of
 from fenwick.core.workings.parts import area_of
 from fenwick.core.workings.room_air import fan_suction, gas_constant, room_density, room_pressure, temperature
 from fenwick.core.workings.sheet import Input, Sheet, Step
@@ -62,9 +63,11 @@ class Path:
         for segment in self.network.segments:
             self._segment(segment)
         end, leaves = self._segments[-1]
-        with self.sheet.section("Vacuum"):
-            flow = self.sheet.step("vacuum.flow", "Q_vac", "Air at the vacuum, at room density", "m / rho", "m³/s", "",
-                                   m=end.mass, rho=room_density(self.sheet, self.line))  # fmt: skip
+        with self.sheet.section("vacuum"):
+            flow = self.sheet.step(
+                "vacuum.flow", "Q_vac", "Air at the vacuum, at room density", "m / rho", "m³/s", "", m=end.mass,
+                rho=room_density(self.sheet, self.line)
+            )  # fmt: skip
             fan = fan_suction(self.sheet, self.line, flow)
             others = {f"with{i}": step for i, step in self.air.items()}
             told = "Air at the tool: the fan makes just what the way to it costs"
@@ -92,10 +95,12 @@ class Path:
         if segment.node is None:
             leaf = self._leaf_at(segment.start)
             branch = self.line.leaves[leaf]
-            with self.sheet.section(branch.port.name):
+            with self.sheet.section(branch.id):
                 told = "Air that the port draws, by mass"
-                mass = self.sheet.step(f"{branch.id}.mass", "ṁ", told, "rho * Q", "kg/s", "",
-                                       rho=room_density(self.sheet, self.line), Q=self.flows[leaf])  # fmt: skip
+                mass = self.sheet.step(
+                    f"{branch.id}.mass", "ṁ", told, "rho * Q", "kg/s", "", rho=room_density(self.sheet, self.line),
+                    Q=self.flows[leaf]
+                )  # fmt: skip
             end = self._rows(segment, mass, None, None)
             self._segments.append((end, (leaf,)))
             return
@@ -110,7 +115,7 @@ class Path:
         end = begun
         for row in range(segment.start, segment.stop):
             part = row_of(self, row, bore)
-            with self.sheet.section(part.title):
+            with self.sheet.section(title_of(self.network.ids[row], self.network.kinds[row])):
                 end = self._row(row, part, mass, end)
             self.ends[part.name] = end
             bore = part.bore_out
@@ -127,8 +132,9 @@ class Path:
         else:
             assert loss is not None
             parts: dict[str, Input] = {"own": loss} if before is None else {"own": loss, "before": before.total}
-            total = sheet.step(f"{name}.total", "p", "Suction behind it, the air's speed counted", " + ".join(parts),
-                               "Pa", "", **parts)  # fmt: skip
+            total = sheet.step(
+                f"{name}.total", "p", "Suction behind it, the air's speed counted", " + ".join(parts), "Pa", "", **parts
+            )
         area = part.area_out
         behind = self.density(f"{name}.behind", total, mass, area)
         if before is None:
@@ -183,7 +189,7 @@ class Path:
             if k != chosen:
                 told = "Air at this tool: where its way joins, the suction is that of the other"
                 self._solve(own[0], told, "(own - other) / other", own=end.static, other=meets.static)
-        title = "Where they join" if len(children) > 1 else f"Leak behind {self._title(segment)}"
+        title = "Where they join" if len(children) > 1 else f"{self._title(segment)}: leak"
         with self.sheet.section(title):
             name = f"node-{segment.start}"
             parts: dict[str, Input] = {f"m{k}": end.mass for k, (end, _) in enumerate(children)}
@@ -199,8 +205,10 @@ class Path:
         sheet, line = self.sheet, self.line
         area = self._leak_area(name)
         law = f"{DISCHARGE} * A * sqrt(2 * p * rho)"
-        flow = sheet.step(f"{name}.flow", "ṁ_leak", "Air that leaks in, by mass", law, "kg/s", ORIFICE,
-                          A=area, p=suction, rho=room_density(sheet, line))  # fmt: skip
+        flow = sheet.step(
+            f"{name}.flow", "ṁ_leak", "Air that leaks in, by mass", law, "kg/s", ORIFICE, A=area, p=suction,
+            rho=room_density(sheet, line)
+        )  # fmt: skip
         self.leaks[name] = flow
         return flow
 
@@ -210,11 +218,14 @@ class Path:
             if part.bin.leak_area is None:
                 return sheet.rule(f"closure.{part.bin.closure}", "A_leak")
             own = sheet.given(f"{part.id}.bin.leak_area_m2", "A_leak", "Leak below it", part.bin.leak_area, "m²")
-            return sheet.step(f"{name}.area", "A_leak", "Likewise, as read", "c * A", "m²", c=sheet.rule("bin.leak-reading", "c_leak"), A=own)  # fmt: skip
-        if isinstance(part, Separator):
-            return sheet.given(f"{part.id}.deck_leak_m2", "A_leak", "Leak under its deck", getattr(part, "deck_leak"), "m²")
-        assert part is not None
-        own = sheet.given(f"{name}.area_m2", "A_leak", "Area of the leak", getattr(part, "area"), "m²")
+            return sheet.step(
+                f"{name}.area", "A_leak", "Likewise, as read", "c * A", "m²",
+                c=sheet.rule("bin.leak-reading", "c_leak"), A=own
+            )  # fmt: skip
+        if isinstance(part, OneBody):
+            return sheet.given(f"{part.id}.deck_leak_m2", "A_leak", "Leak under its deck", part.deck_leak, "m²")
+        assert isinstance(part, Leak)
+        own = sheet.given(f"{name}.area_m2", "A_leak", "Area of the leak", part.area, "m²")
         told = "Likewise, as leaks turn out"
         return sheet.step(f"{name}.taken", "A_leak", told, "c * A", "m²", c=sheet.rule("leak.reading", "c_leak"), A=own)
 
@@ -235,8 +246,9 @@ class Path:
         least = LEAST_JOINT_SHARE if len(children) == 1 else LEAST_NODE_SHARE
         law_ = f"p - minimum((2 * S - 1) * m ** 2 / (2 * rho * A ** 2), {1.0 - least} * p)"
         told = "Suction where it goes on, the air's speed counted"
-        total = sheet.step(f"{name}.total", "p", told, law_, "Pa", "momentum", p=meets.static, S=arrives, m=mass,
-                           rho=density, A=area)  # fmt: skip
+        total = sheet.step(
+            f"{name}.total", "p", told, law_, "Pa", "momentum", p=meets.static, S=arrives, m=mass, rho=density, A=area
+        )
         if segment.stop > segment.start:
             there = self.density(f"{name}.there", total, mass, area)
             residual = "(value - r) / value"
@@ -261,14 +273,23 @@ class Path:
         least = LEAST_JOINT_SHARE if len(children) == 1 else LEAST_NODE_SHARE
         static, rho = one_value(meets.static.value), one_value(meets.density.value)
         for _ in range(40):
-            ratios = [(one_value(end.mass.value) / mass) ** 2 * rho * area
-                      / (one_value(end.density.value) * one_value(end.area.value)) for end in children]  # fmt: skip
+            ratios = [
+                (one_value(end.mass.value) / mass) ** 2
+                * rho
+                * area
+                / (one_value(end.density.value) * one_value(end.area.value))
+                for end in children
+            ]
             arrives = sum(r * one_value(c) for r, c in zip(ratios, segment.node.cosines, strict=True))
             head = mass**2 / (2.0 * rho * area**2)
             total = static - min((2.0 * arrives - 1.0) * head, (1.0 - least) * static)
             rest = max(room - total, 0.2 * room)
             fast = 2.0 * gas * (mass / (area * rest)) ** 2
-            share = 0.5 + 0.5 * (1.0 - min(fast, FASTEST)) ** 0.5 - max(fast - FASTEST, 0.0) / (4.0 * (1.0 - FASTEST) ** 0.5)
+            share = (
+                0.5
+                + 0.5 * (1.0 - min(fast, FASTEST)) ** 0.5
+                - max(fast - FASTEST, 0.0) / (4.0 * (1.0 - FASTEST) ** 0.5)
+            )
             rho = max(rest * share, LEAST_PRESSURE_SHARE * room) / gas
         return rho
 

@@ -10,39 +10,49 @@ from fenwick.core.line.line import Line
 from fenwick.core.workings.sheet import GIVEN, MEASURED, Input, Sheet, Step
 
 GAS = "ideal gas"
+ROOM = "The room"
 ISA = "U.S. Standard Atmosphere 1976"
 
 
 def gas_constant(sheet: Sheet) -> Step:
     """Of dry air."""
-    return sheet.published("air.gas-constant", "R", "Gas constant of dry air", GAS_CONSTANT, "J/(kg K)", ISA)
+    with sheet.section(ROOM):
+        return sheet.published("air.gas-constant", "R", "Gas constant of dry air", GAS_CONSTANT, "J/(kg K)", ISA)
 
 
 def temperature(sheet: Sheet, line: Line) -> Step:
     """Of the room."""
-    celsius = sheet.given("site.temperature_c", "t", "Temperature of the room", line.site.temperature - ZERO_CELSIUS, "°C")
-    return sheet.step("room.temperature", "T", "Likewise, from absolute zero", f"t + {ZERO_CELSIUS}", "K", t=celsius)
+    with sheet.section(ROOM):
+        celsius = sheet.given(
+            "site.temperature_c", "t", "Temperature of the room", line.site.temperature - ZERO_CELSIUS, "°C"
+        )
+        return sheet.step(
+            "room.temperature", "T", "Likewise, from absolute zero", f"t + {ZERO_CELSIUS}", "K", t=celsius
+        )
 
 
 def room_pressure(sheet: Sheet, line: Line) -> Step:
     """Air pressure at the room's altitude."""
-    level = sheet.published("air.sea-level", "p_sea", "Pressure at sea level", STANDARD_PRESSURE, "Pa", ISA)
-    above = sheet.given("site.altitude_m", "h_sea", "Height above sea level", line.site.altitude, "m")
-    law = "sea * (1 - 2.25577e-5 * h) ** 5.25588"
-    return sheet.step("room.pressure", "p_room", "Air pressure in the room", law, "Pa", ISA, sea=level, h=above)
+    with sheet.section(ROOM):
+        level = sheet.published("air.sea-level", "p_sea", "Pressure at sea level", STANDARD_PRESSURE, "Pa", ISA)
+        above = sheet.given("site.altitude_m", "h_sea", "Height above sea level", line.site.altitude, "m")
+        law = "sea * (1 - 2.25577e-5 * h) ** 5.25588"
+        return sheet.step("room.pressure", "p_room", "Air pressure in the room", law, "Pa", ISA, sea=level, h=above)
 
 
 def room_density(sheet: Sheet, line: Line) -> Step:
     """Of the air that the tools draw."""
-    parts = {"p": room_pressure(sheet, line), "R": gas_constant(sheet), "T": temperature(sheet, line)}
-    return sheet.step("room.density", "ρ_room", "Density of the room's air", "p / (R * T)", "kg/m³", GAS, **parts)
+    with sheet.section(ROOM):
+        parts = {"p": room_pressure(sheet, line), "R": gas_constant(sheet), "T": temperature(sheet, line)}
+        return sheet.step("room.density", "ρ_room", "Density of the room's air", "p / (R * T)", "kg/m³", GAS, **parts)
 
 
 def viscosity(sheet: Sheet, line: Line) -> Step:
     """Of the air, everywhere in the line."""
-    law = "1.458e-6 * T ** 1.5 / (T + 110.4)"
-    there = temperature(sheet, line)
-    return sheet.step("room.viscosity", "μ", "Viscosity of the air", law, "Pa s", "Sutherland", T=there)
+    with sheet.section(ROOM):
+        law = "1.458e-6 * T ** 1.5 / (T + 110.4)"
+        there = temperature(sheet, line)
+        return sheet.step("room.viscosity", "μ", "Viscosity of the air", law, "Pa s", "Sutherland", T=there)
 
 
 def reference_density(sheet: Sheet) -> Step:
@@ -87,7 +97,9 @@ def fan_suction(sheet: Sheet, line: Line, flow: Input, curve: Curve | None = Non
         return sheet.step(name, "p_fan", told, law, "Pa", "Fritsch & Carlson 1980 (PCHIP)", **parts)
     parts |= {"p0": _sealed(sheet, curve, key), "Q": flow}
     parts["Q0"] = sheet.given(f"{key}.open_flow_m3_s", "Q_0", "Open flow", curve.open_flow, "m³/s")
-    parts["n"] = sheet.given(f"{key}.exponent", "n", "Bulge of the fan curve, 1 for a straight line", curve.exponent, "-")
+    parts["n"] = sheet.given(
+        f"{key}.exponent", "n", "Bulge of the fan curve, 1 for a straight line", curve.exponent, "-"
+    )
     return sheet.step(name, "p_fan", told, "p0 * (1 - (Q / Q0) ** n) * rho / ref", "Pa", "label", **parts)
 
 

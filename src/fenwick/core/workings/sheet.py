@@ -94,6 +94,7 @@ class Sheet:
         unit: str = "",
         source: str = "",
         kind: str = PUBLISHED,
+        /,
         **inputs: Input,
     ) -> Step:
         """A step that is worked out by an expression over its inputs; one of that name that is there already stays.
@@ -111,7 +112,15 @@ class Sheet:
         return self._write(Step(name, symbol, meaning, told, expression, None, value, unit, source, kind))
 
     def solved(
-        self, name: str, symbol: str, meaning: str, value: Values, residual: str, unit: str, source: str, **inputs: Input
+        self,
+        name: str,
+        symbol: str,
+        meaning: str,
+        value: Values,
+        residual: str,
+        unit: str,
+        source: str,
+        **inputs: Input,
     ) -> Step:
         """A step whose value was solved for; in its residual it is called `value`.
 
@@ -227,6 +236,17 @@ def _number(value: Values) -> Number:
 #: what a rule's value is told in, by its quantity
 SI_UNITS = {
     **dict.fromkeys(("length", "bore", "roughness", "grain"), "m"),
-    **{"gap": "m²", "volume": "m³", "flow": "m³/s", "speed": "m/s", "suction": "Pa", "stress": "Pa", "share": "-"},
-    **{"seconds": "s", "density": "kg/m³", "fog": "kg/m³", "force": "N", "heap": "kg", "mass": "kg"},
+    "gap": "m²",
+    "volume": "m³",
+    "flow": "m³/s",
+    "speed": "m/s",
+    "suction": "Pa",
+    "stress": "Pa",
+    "share": "-",
+    "seconds": "s",
+    "density": "kg/m³",
+    "fog": "kg/m³",
+    "force": "N",
+    "heap": "kg",
+    "mass": "kg",
 }

@@ -79,11 +79,12 @@ def _cyclone(sheet: Sheet, stage: Cyclone) -> Body:
     tall = size("total_height_m", "H", "Height from roof to dust outlet", shape.height)
     dust = size("dust_outlet_d_m", "B", "Diameter of the dust outlet", shape.dust_outlet)
     law = "maximum(where(E > B, (D - E) * (H - h) / maximum(D - B, 1e-9) + h - S, H - S), E / 4)"
-    orbit = sheet.step(f"{name}.orbit", "H−S", "Height of the orbit on which a grain is held or lost", law, "m", ORBIT,
-                       E=de, B=dust, D=d, H=tall, h=h, S=s)  # fmt: skip
-    law = (
-        "pi / 4 * (D ** 2 - E ** 2) + pi * D * h + pi / 2 * (D + B) * sqrt((H - h) ** 2 + ((D - B) / 2) ** 2) + pi * E * S"
-    )
+    orbit = sheet.step(
+        f"{name}.orbit", "H−S", "Height of the orbit on which a grain is held or lost", law, "m", ORBIT, E=de,
+        B=dust, D=d, H=tall, h=h, S=s
+    )  # fmt: skip
+    slant = "sqrt((H - h) ** 2 + ((D - B) / 2) ** 2)"
+    law = f"pi / 4 * (D ** 2 - E ** 2) + pi * D * h + pi / 2 * (D + B) * {slant} + pi * E * S"
     told = "Inside wall: roof ring, cylinder, cone, and the outlet tube's outside"
     wall = sheet.step(f"{name}.wall", "A_w", told, law, "m²", "geometry", D=d, E=de, h=h, B=dust, H=tall, S=s)
     return Body(
@@ -109,7 +110,15 @@ def _inlet(sheet: Sheet, stage: Separator) -> tuple[Step, Step]:
     return side, side
 
 
-def _flat(sheet: Sheet, stage: Separator, d: Step, high: Step, tube: tuple[Step, Step], most: Step | None = None, prefix: str = "") -> Body:
+def _flat(
+    sheet: Sheet,
+    stage: Separator,
+    d: Step,
+    high: Step,
+    tube: tuple[Step, Step],
+    most: Step | None = None,
+    prefix: str = "",
+) -> Body:
     name, (de, s) = f"{prefix}{stage.id}", tube
     a, b = _inlet(sheet, stage)
     law = "maximum(H - S, E / 4)" if most is None else "minimum(maximum(H - S, E / 4), E)"
@@ -145,8 +154,10 @@ def _open_bin(sheet: Sheet, stage: OpenBin, prefix: str) -> Body:
     de, s = _tube(sheet, stage)
     top = sheet.given(f"{name}.bin.profile.top", "D", "Width of the bin at its rim", bin_.narrow_at(bin_.height), "m")
     told = "Height of the room over the dust, which is the chamber"
-    room = sheet.step(f"{prefix}{name}.room", "H_c", told, "maximum(H - f, S)", "m", "", H=bin_height(sheet, stage),
-                      f=fill_of(sheet, stage, prefix), S=s)  # fmt: skip
+    room = sheet.step(
+        f"{prefix}{name}.room", "H_c", told, "maximum(H - f, S)", "m", "", H=bin_height(sheet, stage),
+        f=fill_of(sheet, stage, prefix), S=s
+    )  # fmt: skip
     return _flat(sheet, stage, top, room, (de, s), de, prefix)
 
 
@@ -179,10 +190,14 @@ def turning(sheet: Sheet, stage: Separator, flow: Input, load: Input, prefix: st
     prefix : of the ids, where a stage is looked at twice
     """
     name, body = f"{prefix}{stage.id}", body_of(sheet, stage, prefix)
-    R, Rx, a, b = body.radius, body.outlet, body.inlet_height, body.inlet_width
-    inlet = sheet.step(f"{name}.inlet-speed", "v_in", "Air speed in the inlet", "Q / (a * b)", "m/s", "geometry",
-                       Q=flow, a=a, b=b)  # fmt: skip
-    xi = sheet.step(f"{stage.id}.xi", "ξ", "Width of the inlet over the radius", "b / R", "-", ORBIT, b=b, R=R)
+    inlet = sheet.step(
+        f"{name}.inlet-speed", "v_in", "Air speed in the inlet", "Q / (a * b)", "m/s", "geometry", Q=flow,
+        a=body.inlet_height, b=body.inlet_width
+    )  # fmt: skip
+    xi = sheet.step(
+        f"{stage.id}.xi", "ξ", "Width of the inlet over the radius", "b / R", "-", ORBIT, b=body.inlet_width,
+        R=body.radius
+    )  # fmt: skip
     law = (
         "(1 - sqrt(maximum(1 + 4 * ((x / 2) ** 2 - x / 2)"
         " * sqrt(maximum(1 - (1 - x ** 2) * (2 * x - x ** 2) / (1 + c), 0)), 0))) / x"
@@ -192,16 +207,24 @@ def turning(sheet: Sheet, stage: Separator, flow: Input, load: Input, prefix: st
     key = stage.manner.swirl
     if key is not None:
         law, more = f"s * {law}", {"s": sheet.rule(key, "c_swirl")}
-    wall = sheet.step(f"{name}.wall-speed", "v_θw", "Speed of the swirl at the wall", law, "m/s", ORBIT,
-                      v=inlet, R=R, b=b, al=alpha, **more)  # fmt: skip
+    wall = sheet.step(
+        f"{name}.wall-speed", "v_θw", "Speed of the swirl at the wall", law, "m/s", ORBIT, v=inlet, R=body.radius,
+        b=body.inlet_width, al=alpha, **more
+    )  # fmt: skip
     law = "f0 * (1 + 2 * sqrt(c))"
-    friction = sheet.step(f"{name}.friction", "f_w", "Friction at the wall, with the dust", law, "-", ORBIT,
-                          f0=sheet.rule(stage.manner.friction, "f_0"), c=load)  # fmt: skip
+    friction = sheet.step(
+        f"{name}.friction", "f_w", "Friction at the wall, with the dust", law, "-", ORBIT,
+        f0=sheet.rule(stage.manner.friction, "f_0"), c=load
+    )  # fmt: skip
     law = "v * (R / Rx) / (1 + f * A * v * sqrt(R / Rx) / (2 * Q))"
-    core = sheet.step(f"{name}.core-speed", "v_θcs", "Speed of the swirl under the outlet tube", law, "m/s", ORBIT,
-                      v=wall, R=R, Rx=Rx, f=friction, A=body.wall, Q=flow)  # fmt: skip
-    outlet = sheet.step(f"{name}.outlet-speed", "v_x", "Speed in the outlet tube", "Q / (pi * Rx ** 2)", "m/s",
-                        "geometry", Q=flow, Rx=Rx)  # fmt: skip
+    core = sheet.step(
+        f"{name}.core-speed", "v_θcs", "Speed of the swirl under the outlet tube", law, "m/s", ORBIT, v=wall,
+        R=body.radius, Rx=body.outlet, f=friction, A=body.wall, Q=flow
+    )  # fmt: skip
+    outlet = sheet.step(
+        f"{name}.outlet-speed", "v_x", "Speed in the outlet tube", "Q / (pi * Rx ** 2)", "m/s", "geometry", Q=flow,
+        Rx=body.outlet
+    )  # fmt: skip
     return Turning(inlet, wall, core, outlet, friction)
 
 
@@ -216,12 +239,21 @@ def swirl_loss(sheet: Sheet, stage: Separator, flow: Input, load: Input) -> Step
     turn, body = turning(sheet, stage, flow, load), body_of(sheet, stage)
     law = "f * A * (w * c) ** 1.5 / (1.8 * Q) / (x ** 2 / 2) + 2 + (c / x) ** 2 + 3 * (c / x) ** (4 / 3)"
     told = "Loss of the separator, on the head in its outlet tube"
-    return sheet.step(f"{stage.id}.K", "K", told, law, "-", ORBIT,
-                      f=turn.friction, A=body.wall, w=turn.wall, c=turn.core, Q=flow, x=turn.outlet)  # fmt: skip
+    return sheet.step(
+        f"{stage.id}.K", "K", told, law, "-", ORBIT, f=turn.friction, A=body.wall, w=turn.wall, c=turn.core, Q=flow,
+        x=turn.outlet
+    )  # fmt: skip
 
 
 def cut_size(
-    sheet: Sheet, line: Line, stage: Separator, turn: Turning, flow: Input, density: Input, grain: Input, prefix: str = ""
+    sheet: Sheet,
+    line: Line,
+    stage: Separator,
+    turn: Turning,
+    flow: Input,
+    density: Input,
+    grain: Input,
+    prefix: str = "",
 ) -> Step:
     """d50 of grains of a density.
 
@@ -235,6 +267,8 @@ def cut_size(
     """
     law = "k * sqrt(18 * mu * 0.9 * Q / (2 * pi * (rp - rho) * v ** 2 * H))"
     body = body_of(sheet, stage, prefix)
-    return sheet.step(f"{prefix}{stage.id}.cut", "d_50", "Cut size: half of such grains are kept", law, "m", ORBIT,
-                      k=sheet.rule("swirl.cut", "c_cut"), mu=viscosity(sheet, line), Q=flow, rp=grain, rho=density,
-                      v=turn.core, H=body.orbit)  # fmt: skip
+    return sheet.step(
+        f"{prefix}{stage.id}.cut", "d_50", "Cut size: half of such grains are kept", law, "m", ORBIT,
+        k=sheet.rule("swirl.cut", "c_cut"), mu=viscosity(sheet, line), Q=flow, rp=grain, rho=density, v=turn.core,
+        H=body.orbit
+    )  # fmt: skip

@@ -60,6 +60,7 @@ class CheckRow:
     seen: Acknowledged | None
     settle: tuple[str, str] | None  #: (check, words of the button that settles it)
     keep: tuple[str, str] | None  #: (key of a change, its words)
+    check: str  #: its kind
     place: str  #: where it is mended: hood, separator, shop or line
     part: str
     reason: str = ""  #: as it was typed
@@ -146,6 +147,7 @@ def _row(one: Checked, rig: Rig, voice: Voice) -> CheckRow:
         seen=one.seen,
         settle=(check.id, settle.words) if settle else None,
         keep=_keep(check, rig, voice) if asks else None,
+        check=check.id,
         place=_place(check, rig),
         part=check.part or "",
     )

@@ -44,6 +44,7 @@ class AirCard:
     ways: list[tuple[str, str]]  #: (what to do, what it changes)
     cautions: tuple[str, ...]
     room: str
+    minutes: str  #: of the job
     why_not: str = ""
 
 
@@ -63,7 +64,7 @@ def air_card(
     if source is None or any(field.error for field in fields):
         why = "" if source is None else "Mend the field above to see the curve."
         missing = "It takes the dust, the hood and the dust made in a minute at this tool."
-        return AirCard(fields, None, [], [], CAUTIONS, words, why or missing)
+        return AirCard(fields, None, [], [], CAUTIONS, words, fields[0].text, why or missing)
     span = duration + SPAN
     now = session(room, source, duration, span, rules)
     curves = [AirCurve("now", "as it is", now)]
@@ -80,7 +81,13 @@ def air_card(
         ways.append(("Your last change", f"made the peak {100.0 * change:.0f} % {turn}"))
     ways.append(("Work outdoors", "nothing builds up; keep the mask on at the tool"))
     return AirCard(
-        fields, render_air(curves, duration, voice, "air"), [mask_row(now, source, rules, voice)], ways, CAUTIONS, words
+        fields,
+        render_air(curves, duration, voice, "air"),
+        [mask_row(now, source, rules, voice)],
+        ways,
+        CAUTIONS,
+        words,
+        fields[0].text,
     )
 
 

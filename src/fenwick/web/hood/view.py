@@ -38,7 +38,12 @@ KIND_KEYS: dict[str, tuple[str, ...]] = {
     "enclosure": (),
     "floor": ("width_m", "gap_m"),
 }
-UNSAID = {"thrown_bore_m": "that of the port", "dust": "that of the line", "tool": "has one port", "medium": "none"}  #: what an empty field means
+UNSAID = {
+    "thrown_bore_m": "that of the port",
+    "dust": "that of the line",
+    "tool": "has one port",
+    "medium": "none",
+}  #: what an empty field means
 PICKED_UP = {"thrown_share": "Picked up"}  #: what a floor nozzle's fields are called instead
 
 

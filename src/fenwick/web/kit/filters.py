@@ -8,6 +8,7 @@ from flask import Flask
 
 from fenwick.web.kit.terms import TERMS
 from fenwick.web.kit.units import unit_system
+from fenwick.web.kit.workings import how, working_address
 
 
 def init_filters(app: Flask) -> None:
@@ -16,7 +17,8 @@ def init_filters(app: Flask) -> None:
     @app.context_processor
     def _shared() -> dict[str, Any]:
         system = unit_system()
-        return {"unit_system": system, "terms": TERMS, "level_words": LEVEL_WORDS}
+        shared = {"unit_system": system, "terms": TERMS, "level_words": LEVEL_WORDS}
+        return {**shared, "how": how, "working_address": working_address}
 
 
 LEVEL_WORDS = {"ok": "in order", "watch": "watch", "act": "act"}
