@@ -4,26 +4,24 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import dataclass, replace
+from functools import lru_cache
 
 import numpy as np
 import numpy.typing as npt
 
 from fenwick.core.arrays import Array, one_value
-from fenwick.core.components.cyclone import Cyclone
 from fenwick.core.components.dust import Dust
-from fenwick.core.components.separator import SlottedDisc
-from fenwick.core.components.wet import WetStage
+from fenwick.core.doubt.assumptions import assumptions_of
 from fenwick.core.dust.cakes import settled_point
 from fenwick.core.dust.capture import capture
 from fenwick.core.dust.caught import arriving
 from fenwick.core.dust.separation import ORBIT, OTHER_MODELS, Grades, Separation, separations
 from fenwick.core.dust.stream import walk_through
-from fenwick.core.line.catch import Catch
 from fenwick.core.line.line import Line
 from fenwick.core.line.ports import with_grains
 from fenwick.core.rules import RULES, Rule, rule
 
-DRAWS, SEED = 2000, 20
+DRAWS, SEED = 1500, 20
 WITHIN = 0.90  #: share of the draws inside a band [-]
 ONE_SIDE = 1.6449  #: standard deviations from the middle to either end of that [-]
 FARTHEST = 2.0  #: nothing is drawn farther out than this [standard deviations]
@@ -31,15 +29,6 @@ LEAST_END = 0.1  #: a range that begins at nothing is taken to begin at this sha
 STRIPS = 10  #: equal parts that the draws of one assumption are sorted into, to see what follows it
 MODEL = "model"  #: stands for the choice among the published models
 Draws = npt.NDArray[np.intp]
-_ALWAYS = (
-    "dust.size",
-    "dust.fines",
-    "bin.leak-reading",
-    "bin.stir",
-    "bin.stir-depth",
-    "bin.leak-weight",
-    "bin.leak-jet",
-)
 
 
 @dataclass(frozen=True)
@@ -85,37 +74,13 @@ class LineSureness:
     kept: Band | None = None  #: of what enters the first stage; None where the dust is not known
 
 
-def assumptions_of(line: Line) -> tuple[str, ...]:
-    """Keys of the rules that a line's separators rest on and that are drawn."""
-    found: dict[str, None] = dict.fromkeys(_ALWAYS)
-    if Catch(line).tools:
-        found["swirl.limit-load"] = None
-    for stage in line.stages:
-        if isinstance(stage, WetStage):
-            found["wet.cut"] = None
-            continue
-        if isinstance(stage, SlottedDisc):
-            found |= dict.fromkeys(("slot.falls", "slot.arc"))
-        manner = stage.manner
-        keys = [manner.friction, manner.steepness, manner.exchange, manner.exchange_more, manner.swirl]
-        if not isinstance(stage, Cyclone):
-            keys.append("swirl.cut")  # for cyclones the published models disagree by as much
-        if stage.bin.leak_area is None:
-            keys.append(f"closure.{stage.bin.closure}")
-        if np.any(stage.tilt):
-            keys.append(manner.tilt)
-        if stage.bin.ledges:
-            keys.append("bin.ledge")
-        found |= dict.fromkeys(key for key in keys if key is not None)
-    return tuple(found)
-
-
 @dataclass(frozen=True)
 class Varied:
     """A line as it stands, its first variant, and drawn many times over, the others."""
 
     line: Line
     drawn: Mapping[str, Array]  #: values of each assumption, shape (1 + draws,)
+    seed: int  #: of the chances drawn
     models: Draws  #: which published model counts, 0 the headline, likewise
 
     @property
@@ -124,7 +89,7 @@ class Varied:
         return int(self.models.size)
 
 
-def vary(line: Line, draws: int, seed: int) -> Varied:
+def vary(line: Line, draws: int, seed: int, more: tuple[str, ...] = ()) -> Varied:
     """A line in many variants, the first as it stands.
 
     An assumption draws the same values in every line for the same seed, so that lines can be compared draw by draw.
@@ -133,8 +98,9 @@ def vary(line: Line, draws: int, seed: int) -> Varied:
     ----------
     draws : how many, besides the line as it stands [-]
     seed : of the chances drawn; the same one draws the same again [-]
+    more : keys of further rules that are drawn, besides those that its air and its separators rest on
     """
-    drawn = {key: drawn_values(line, key, draws, seed) for key in assumptions_of(line)}
+    drawn = {key: drawn_values(line, key, draws, seed) for key in dict.fromkeys((*assumptions_of(line), *more))}
     random = _generator(seed, MODEL)
     models = random.integers(0, 1 + len(OTHER_MODELS), draws)
     # where readings have fixed the cut size, they have chosen between the published models, too
@@ -144,7 +110,7 @@ def vary(line: Line, draws: int, seed: int) -> Varied:
         return dust.scaled(drawn["dust.size"]).with_fines(drawn["dust.fines"])
 
     whole = replace(with_grains(line, grains), rules=line.rules.with_values(drawn))
-    return Varied(whole, drawn, np.insert(models, 0, 0))
+    return Varied(whole, drawn, seed, np.insert(models, 0, 0))
 
 
 def drawn_values(line: Line, key: str, draws: int, seed: int) -> Array:
@@ -157,8 +123,26 @@ def drawn_values(line: Line, key: str, draws: int, seed: int) -> Array:
     draws : how many, besides the line as it stands [-]
     seed : of the chances drawn; the same one draws the same again [-]
     """
-    normal = _left(line, key) * _generator(seed, key).standard_normal(draws)
-    return np.asarray(spread_values(rule(key), np.insert(normal, 0, 0.0)) * _moved(line, key))
+    left, moved = _left(line, key), _moved(line, key)
+    values = _spread(key, left, draws, seed)
+    return values if moved == 1.0 else np.asarray(values * moved)
+
+
+@lru_cache(maxsize=512)
+def _spread(key: str, left: float, draws: int, seed: int) -> Array:
+    """A rule drawn round its value in the table; every line of a shop asks for the same few."""
+    normal = left * _generator(seed, key).standard_normal(draws)
+    values = spread_values(rule(key), np.insert(normal, 0, 0.0))
+    values.setflags(write=False)
+    return values
+
+
+@lru_cache(maxsize=512)
+def _order(key: str, draws: int, seed: int) -> Draws:
+    """Draws of a rule from its lowest value to its highest: those of the chances drawn."""
+    order = np.argsort(_generator(seed, key).standard_normal(draws), kind="stable")
+    order.setflags(write=False)
+    return order
 
 
 def _moved(line: Line, key: str) -> float:
@@ -232,8 +216,10 @@ class Causes:
 
 
 def _causes(varied: Varied, several_models: bool) -> Causes:
-    drawn = {**varied.drawn, **({MODEL: varied.models.astype(float)} if several_models else {})}
-    return Causes({key: np.argsort(values[1:], kind="stable") for key, values in drawn.items()})
+    orders = {key: _order(key, varied.count - 1, varied.seed) for key in varied.drawn}
+    if several_models:
+        orders[MODEL] = np.argsort(varied.models[1:], kind="stable")
+    return Causes(orders)
 
 
 def _band(values: Array, causes: Causes) -> Band:

@@ -50,20 +50,22 @@ class AgeingMap:
     rules: RuleBook  #: values of shape (m,) or shared
 
 
-def ageing_map(line: Line, port: int) -> AgeingMap | None:
+def ageing_map(line: Line, port: int, *, sparse: bool = False) -> AgeingMap | None:
     """The line over its loads; None where the dust, its amount, the hood or a filter is not known.
 
     Parameters
     ----------
     line : one or m variants, gates as they stand while it works
     port : place among the leaves of the tool whose air is followed [-]
+    sparse : with a half-full bin alone, for many variants that are only compared with each other
     """
     rate = float(np.ravel(dust_rate(line))[0])
     if line.dust is None or rate <= 0.0 or (line.vacuum.filter is None and line.vacuum.bag is None):
         return None
     first = _inline_filter(line)
-    shape = (line.variants, len(FILLS if line.separators else FILLS[:1]), len(INLINE) if first else 1, len(LOADS))
-    axes = np.meshgrid(np.arange(shape[0]), FILLS[: shape[1]], INLINE[: shape[2]], LOADS, indexing="ij")
+    fills, weights = (FILLS, FILL_WEIGHTS) if line.separators and not sparse else (FILLS[1:2], np.ones(1))
+    shape = (line.variants, len(fills), len(INLINE) if first else 1, len(LOADS))
+    axes = np.meshgrid(np.arange(shape[0]), fills, INLINE[: shape[2]], LOADS, indexing="ij")
     variant, fill, cake, load = (axis.reshape(-1) for axis in axes)
     each = line if shape[0] == 1 else take_variants(line, variant.astype(np.intp))
     loaded = _loaded(each, line, load, cake, fill)
@@ -71,7 +73,6 @@ def ageing_map(line: Line, port: int) -> AgeingMap | None:
     stream = stream_through(found.arriving, found.walk, found.separations)
     if stream is None:
         return None
-    weights = FILL_WEIGHTS if line.separators else np.ones(1)
 
     def mean(values: Values) -> Array:
         spread = np.broadcast_to(np.asarray(values, dtype=float), (*np.shape(values)[:-1], fill.size))

@@ -28,6 +28,8 @@ class Room:
     changes: Values  #: with the outside [1/s]
     cleaned: Values = 0.0  #: by a room filter [m^3/s]
     height: Values = 2.4  #: that dust falls through [m]
+    by_rule: bool = False  #: whether its air changes are those of a shut shop, by rule
+    height_by_rule: bool = False
 
     @property
     def rate(self) -> Array:
@@ -97,7 +99,8 @@ def room_of(volume: float, changes: float | None, cleaned: float, rules: RuleBoo
     height : [m]; None: not known
     """
     known = np.asarray(rules["room.shut"]) / 3600.0 if changes is None else changes * np.asarray(rules["room.reading"])
-    return Room(volume, known, cleaned, rules["room.height"] if height is None else height)
+    high = rules["room.height"] if height is None else height
+    return Room(volume, known, cleaned, high, changes is None, height is None)
 
 
 def fine_source(line: Line, found: Assessment, rate: Values) -> DustSource | None:

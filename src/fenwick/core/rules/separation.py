@@ -65,7 +65,7 @@ ROWS: tuple[Rule, ...] = (
     Rule("slot.falls", 8e-3, 5e-3, 11e-3, "bore", "", "Slot through which 63 % of what reaches it falls", ESTIMATE),
     Rule("slot.arc", 30.0, 20.0, 45.0, "number", "°", "Arc that 63 % of what turns over it finds", ESTIMATE),
     Rule("slot.least", 15e-3, 12e-3, 20e-3, "bore", "", "Narrowest slot that is advised", ESTIMATE),
-    Rule("slot.loss", 1.0, 0.5, 2.0, "number", "×", "What slots give back or hold up, against the model", ESTIMATE),
+    Rule("slot.loss", 1.0, 0.7, 1.4, "number", "×", "What slots give back or hold up, against the model", ESTIMATE),
     Rule(
         "swirl.limit-load",
         0.025,

@@ -53,7 +53,7 @@ FACTORS: dict[str, Factor] = {
 
 
 #: factors that no reading of a line tells, only a test of two ways on it
-TESTED: dict[str, Factor] = {"slot": Factor("slot", "What its slots give back", 0.30, ("slot.loss",))}
+TESTED: dict[str, Factor] = {"slot": Factor("slot", "What its slots give back", 0.20, ("slot.loss",))}
 
 
 def tuned(line: Line, factors: Mapping[str, Values], left: Mapping[str, float] | None = None) -> Line:
