@@ -14,6 +14,7 @@ from urllib.request import urlopen
 import numpy as np
 
 from bench.ageing import ageing
+from bench.bands import bands
 from bench.pages import pages
 from bench.readings import readings
 from bench.separators import separators
@@ -127,6 +128,7 @@ if __name__ == "__main__":
     solver()
     separators(say)
     ageing(say)
+    bands(say)
     readings(say)
     pages(say)
     start_up()

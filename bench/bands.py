@@ -1,4 +1,4 @@
-"""Whether the bands hold: the truth drawn by other means than Fenwick's own, evenly over the logarithm of each range."""
+"""Whether the bands hold: the truth drawn by other means than our own, evenly over the logarithm of each range."""
 
 from __future__ import annotations
 
@@ -12,8 +12,8 @@ from fenwick.core.components.cyclone import Cyclone
 from fenwick.core.components.dust import DUSTS, Dust
 from fenwick.core.doubt.assumptions import AGEING, PASSING, assumptions_of
 from fenwick.core.doubt.uncertainty import sureness
-from fenwick.core.dust.capture import capture
 from fenwick.core.dust.cakes import settled_point
+from fenwick.core.dust.capture import capture
 from fenwick.core.hours.ageing import ageing_map, without_separators
 from fenwick.core.hours.air import Room, clearing, fine_source
 from fenwick.core.hours.bands import CUT, Range, air_bands, caught_band, upkeep_bands

@@ -43,7 +43,7 @@ def test_the_verdict_does_not_wait_for_the_band(bench: Page, server: str) -> Non
     release()
     expect(bench.locator("#late")).to_have_count(0)
     expect(bench.locator("#suggest")).not_to_have_class("pending")
-    expect(bench.locator("#believable")).to_contain_text("%")
+    expect(bench.locator("#believable-kept")).to_contain_text("%")
     after = bench.evaluate(PLACES)
     assert after == before
 

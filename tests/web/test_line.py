@@ -54,7 +54,7 @@ def test_htmx_gets_the_same_fragment_alone_and_the_rest_by_itself(client: FlaskC
     assert alone.select_one("html") is None
     assert whole.select_one("#late") is None  # a page without scripts comes at once
     rest = soup(client.get(late_of(alone), headers=HTMX))
-    for name in ("believable", "suggest", "checks-pill"):
+    for name in ("believable-kept", "believable-caught", "suggest", "checks-pill"):
         there, comes = whole.select_one(f"#{name}"), rest.select_one(f"#{name}")
         assert there is not None
         assert comes is not None
@@ -62,7 +62,7 @@ def test_htmx_gets_the_same_fragment_alone_and_the_rest_by_itself(client: FlaskC
         assert comes.text.split() == there.text.split()
     assert alone.select_one("#suggest[hx-preserve]") is not None  # what was advised stays until then: no flicker
     for page in (whole, alone):
-        for slow in page.select("[name=csrf_token], #suggest, #late, #believable, #lines, .tools"):
+        for slow in page.select("[name=csrf_token], #suggest, #late, [id^=believable], #lines, .tools"):
             slow.decompose()
     first, second = alone.select_one("#bench"), whole.select_one("#bench")
     assert first is not None
@@ -74,12 +74,12 @@ def test_while_a_change_is_tried_only_its_band_follows(client: FlaskClient) -> N
     key = str(soup(client.get("/lines/1")).select("[data-try]")[0]["href"])
     tried = soup(client.get(key, headers=HTMX))
     rest = soup(client.get(late_of(tried), headers=HTMX))
-    assert "is believable" in rest.select_one("#believable").text  # type: ignore[union-attr]
+    assert "is believable" in rest.select_one("#believable-kept").text  # type: ignore[union-attr]
     assert rest.select_one("#checks-pill") is None
     assert not rest.select(".suggestions li")
-    before = soup(client.get("/lines/1")).select_one("#believable")
+    before = soup(client.get("/lines/1")).select_one("#believable-kept")
     assert before is not None
-    assert before.text != rest.select_one("#believable").text  # type: ignore[union-attr]
+    assert before.text != rest.select_one("#believable-kept").text  # type: ignore[union-attr]
 
 
 def test_a_change_moves_every_figure_and_one_undo_takes_it_back(client: FlaskClient) -> None:

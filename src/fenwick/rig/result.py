@@ -5,7 +5,7 @@ from __future__ import annotations
 from math import isfinite
 from typing import Any
 
-from fenwick.core.doubt.uncertainty import sureness
+from fenwick.core.doubt.uncertainty import LineSureness, sureness
 from fenwick.core.judging.assess import Assessment, assess
 from fenwick.core.judging.check import LEVEL_WORDS, Check
 from fenwick.core.judging.passage import clearing_time
@@ -26,6 +26,7 @@ def solve_rig(rig: Rig) -> dict[str, Any]:
     """Solve a rig and lay the answer out as the result contract, plain Python values in SI."""
     line = build_line(rig)
     found = assess(line)
+    sure = sureness(line)
     voice = voice_for(rig, METRIC)
     result: dict[str, Any] = {
         "format": FORMAT,
@@ -36,9 +37,9 @@ def solve_rig(rig: Rig) -> dict[str, Any]:
             "suction_pa": float(found.point.suction[0]),
             "mass_flow_kg_s": float(found.point.mass_flow[0]),
         },
-        "ports": _ports(line, found),
+        "ports": _ports(line, found, sure),
         "stations": _stations(found),
-        "separators": _separators(line, found),
+        "separators": _separators(found, sure),
     }
     if found.fate is not None:
         keys = ("bin", "filter", "exhaust", "room_air", "floor", "hood")
@@ -70,7 +71,7 @@ def _check(check: Check, voice: Voice) -> dict[str, Any]:
     }
 
 
-def _ports(line: Line, found: Assessment) -> list[dict[str, Any]]:
+def _ports(line: Line, found: Assessment, sure: LineSureness) -> list[dict[str, Any]]:
     known = {capture.id: capture for capture in found.captures}
     ports = []
     for i, leaf in enumerate(line.leaves):
@@ -90,6 +91,8 @@ def _ports(line: Line, found: Assessment) -> list[dict[str, Any]]:
                 "thrown": float(caught.thrown[0]),
                 "total": float(caught.total[0]),
                 "tool_total": float(caught.tool_total[0]),
+                "tool_total_low": sure.caught[leaf.id].low,
+                "tool_total_high": sure.caught[leaf.id].high,
             }
         ports.append(port)
     return ports
@@ -123,8 +126,8 @@ def _stations(found: Assessment) -> list[dict[str, Any]]:
     return stations
 
 
-def _separators(line: Line, found: Assessment) -> list[dict[str, Any]]:
-    bands = sureness(line).stages
+def _separators(found: Assessment, sure: LineSureness) -> list[dict[str, Any]]:
+    bands = sure.stages
     separators = []
     for i, stage in enumerate(found.separations):
         one: dict[str, Any] = {

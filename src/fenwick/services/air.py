@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+from fenwick.core.arrays import one_value
 from fenwick.core.hours.air import USUAL_JOB, DustSource, clearing, fine_source
 from fenwick.core.line.catch import dust_rate, tool_rate, tools_of
+from fenwick.core.line.line import Line
 from fenwick.services.lines import Solved
 from fenwick.shop import ShopFile
 from fenwick.shop.work import room_of_shop
@@ -17,10 +19,20 @@ def source_at(solved: Solved, port: str) -> DustSource | None:
     solved : with that tool at work
     port : id of one of its ports
     """
-    line = solved.line
+    rate = made_while(solved.line, port)
+    return None if rate is None else fine_source(solved.line, solved.found, rate)
+
+
+def made_while(line: Line, port: str) -> float | None:
+    """Dust made at all open tools while the one at a port works [kg/s]; None where that one's is not known.
+
+    Parameters
+    ----------
+    port : id of one of its ports
+    """
     group = next((group for group in tools_of(line) if port in [line.leaves[i].id for i in group]), None)
     known = group is not None and tool_rate(line, group) is not None
-    return fine_source(line, solved.found, dust_rate(line)) if known else None
+    return one_value(dust_rate(line)) if known else None
 
 
 def masked_for(solved: Solved, port: str, shop: ShopFile | None) -> float | None:

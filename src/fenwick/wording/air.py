@@ -4,7 +4,9 @@ from __future__ import annotations
 
 from math import ceil
 
+from fenwick.core.arrays import one_value
 from fenwick.core.hours.air import A_DAY, DustSource, Session, mask_level
+from fenwick.core.hours.bands import AirBands
 from fenwick.core.judging.check import LEVEL_WORDS
 from fenwick.core.rules import RuleBook
 from fenwick.wording.rows import VerdictRow, split
@@ -51,6 +53,32 @@ def mask_row(now: Session, source: DustSource, rules: RuleBook, voice: Voice) ->
     worst = f"Until it is below {clear}; at its worst" if by_itself else "It does not clear by itself; at its worst"
     sentence = f"{worst} about {peak} below 10 µm{finest}.{filtered}"
     return VerdictRow("mask", "Stay masked after the cut", number, unit, level, None, None, sentence)
+
+
+def dose_row(now: Session, rules: RuleBook, voice: Voice) -> VerdictRow:
+    """What one would breathe in without a mask, over the job and until the dust has gone."""
+    mass = now.dose * one_value(rules["room.breathing"])
+    number, unit = split(milligrams(mass))
+    breath = voice.figure(one_value(rules["room.breathing"]), "flow")
+    sentence = f"Over the job and until the dust has gone, at {breath} of breath."
+    return VerdictRow("dose", "Breathed in without a mask", number, unit, "", None, None, sentence)
+
+
+def milligrams(mass: float) -> str:
+    """A mass of dust that is breathed [kg]."""
+    return f"{1e6 * mass:.1f} mg" if mass < 1e-5 else f"{1e6 * mass:.0f} mg"
+
+
+def air_bands_words(bands: AirBands, rules: RuleBook, voice: Voice) -> dict[str, str]:
+    """What is believable of each figure of the room's air, by its row, to be put behind its sentence."""
+    breath = one_value(rules["room.breathing"])
+    low, high = voice.figure(bands.peak.low, "fog", unit=False), voice.figure(bands.peak.high, "fog")
+    first, last = minutes(bands.clears.low), minutes(bands.clears.high)
+    least, most = milligrams(breath * bands.dose.low), milligrams(breath * bands.dose.high)
+    return {
+        "mask": f" {first} to {last} is believable, and {low}–{high}.",
+        "dose": f" {least} to {most} is believable.",
+    }
 
 
 def airing_words(key: str, now: Session, then: Session) -> str:

@@ -6,6 +6,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from fenwick.core.hours.bands import Range, UpkeepBands
 from fenwick.core.hours.lives import BAG_FULL, LONG
 from fenwick.core.hours.upkeep import Upkeep, UpkeepWay, cake_level, life_level
 from fenwick.core.judging.check import LEVEL_WORDS, OK
@@ -112,6 +113,31 @@ def upkeep_rows(
         rows.append(_payback(found, weekly))
     rows.append(_smallest(found, wanted, voice))
     return rows
+
+
+def upkeep_bands_words(bands: UpkeepBands, sign: str) -> dict[str, str]:
+    """What is believable of each figure that has a band, by its row, to be put behind its sentence.
+
+    Parameters
+    ----------
+    sign : of the shop's money
+    """
+    found = {"life": f" {_between(bands.life)} is believable."}
+    if bands.cost is not None:
+        found["cost"] = f" {bands.cost.low:.2f}–{bands.cost.high:.2f} {sign} is believable."
+    if bands.payback is not None:
+        found["payback"] = f" {_between(bands.payback)} is believable."
+    return found
+
+
+def _between(band: Range) -> str:
+    """A band in hours; its upper end may be beyond all that is followed."""
+    low = hours(band.low)
+    if not np.isfinite(band.high):
+        return f"{low} or more"
+    high = hours(band.high) if band.high < LONG else f"{band.high:.0f} h"
+    number, _, unit = low.rpartition(" ")
+    return f"{number}–{high}" if high.endswith(f" {unit}") else f"{low}–{high}"
 
 
 def _parts(text: str) -> tuple[str, str]:

@@ -21,11 +21,18 @@ BIN = ("bin.leak-reading", "bin.stir", "bin.stir-depth", "bin.leak-weight", "bin
 HOOD = ("past", "missed", "power", "release", "airborne-size", "enters")
 CAKE = ("k2", "k2-least", "k2-most", "laid-down", "tank-drop")
 #: what decides how long filters and bags last, besides what they hold back
-AGEING = ("filter.full", "filter.cake", "filter.stays", "filter.stays-coated", "filter.blinds-over", "filter.worn")
-AGEING += ("filter.cleanings", "bag.cake", "tank.volume", "bag.share", "filter.k1-bag")
+AGEING: tuple[str, ...] = (
+    *(
+        f"filter.{key}"
+        for key in ("full", "cake", "stays", "stays-coated", "blinds-over", "worn", "cleanings", "k1-bag")
+    ),
+    *("bag.cake", "bag.share", "tank.volume"),
+)
 #: what filters let past
-PASSING = tuple(f"{kind}.{key}" for kind in ("paper", "bag") for key in ("base", "size", "power"))
-PASSING += ("hepa.passes", "filter.cake", "filter.tank-drop")
+PASSING: tuple[str, ...] = (
+    *(f"{kind}.{key}" for kind in ("paper", "bag") for key in ("base", "size", "power")),
+    *("hepa.passes", "filter.cake", "filter.tank-drop"),
+)
 
 
 def assumptions_of(line: Line) -> tuple[str, ...]:

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, field, replace
 from functools import lru_cache
 
 import numpy as np
@@ -72,6 +72,7 @@ class LineSureness:
 
     stages: tuple[Sureness, ...] = ()
     kept: Band | None = None  #: of what enters the first stage; None where the dust is not known
+    caught: Mapping[str, Band] = field(default_factory=dict)  #: by the tool of each open port with a known hood
 
 
 @dataclass(frozen=True)
@@ -168,11 +169,10 @@ def sureness(line: Line, draws: int = DRAWS, seed: int = SEED) -> LineSureness:
     draws : how many [-]
     seed : of the draws [-]
     """
-    if not line.stages:
-        return LineSureness()
     varied = vary(line, draws, seed)
     point = settled_point(varied.line)
-    arrives = arriving(varied.line, capture(varied.line, point))
+    captures = capture(varied.line, point)
+    arrives = arriving(varied.line, captures)
     stages = by_models(separations(varied.line, point, arrives), varied.models)
     walked = walk_through(varied.line, arrives, stages)
     causes = _causes(varied, any(stage.others for stage in stages))
@@ -187,7 +187,8 @@ def sureness(line: Line, draws: int = DRAWS, seed: int = SEED) -> LineSureness:
         for stage, share in zip(stages, kept, strict=True)
     )
     whole = None if walked is None else walked.in_all
-    return LineSureness(found, None if whole is None else _band(whole, causes))
+    caught = {one.id: _band(one.tool_total, causes) for one in captures}
+    return LineSureness(found, None if whole is None else _band(whole, causes), caught)
 
 
 def by_models(stages: tuple[Separation, ...], models: Draws) -> tuple[Separation, ...]:

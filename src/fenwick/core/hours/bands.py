@@ -10,8 +10,8 @@ from fenwick.core.arrays import Array
 from fenwick.core.components.vacuum import Vacuum
 from fenwick.core.doubt.assumptions import AGEING, PASSING
 from fenwick.core.doubt.uncertainty import SEED, WITHIN, vary
-from fenwick.core.dust.capture import capture
 from fenwick.core.dust.cakes import settled_point
+from fenwick.core.dust.capture import capture
 from fenwick.core.hours.ageing import AgeingMap, ageing_map, without_separators
 from fenwick.core.hours.air import Room, clearing, fine_source
 from fenwick.core.hours.lives import LONG, Lives, Prices, Reckoned, cost_per_hour, lives, payback_hours
@@ -129,7 +129,7 @@ def air_bands(
     line : a single variant, its gates as the tool works
     room : of volume, air changes and height as they are given or by rule
     duration : of the job [s]
-    rate : of the dust made [kg/s]; None: at all open ports, as given there
+    rate : of the dust made [kg/s]; None: that of all open ports
     draws : how many [-]
     seed : of the draws [-]
     """

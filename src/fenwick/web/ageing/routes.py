@@ -6,7 +6,7 @@ from flask import Blueprint, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
 
 from fenwick.data.lines import LineState, line_names, line_state
-from fenwick.web.ageing.view import AgeingAsked, ageing_editor, ageing_view
+from fenwick.web.ageing.view import AgeingAsked, ageing_bands, ageing_editor, ageing_view
 from fenwick.web.kit.database import session
 from fenwick.web.kit.editor import Editor, read_editor
 from fenwick.web.kit.history import save
@@ -28,6 +28,13 @@ def start() -> ResponseReturnValue:
 def show(line_id: int) -> ResponseReturnValue:
     """The line over its working hours."""
     return _render(line_state(session(), line_id))
+
+
+@bp.get("/lines/<int:line_id>/ageing/bands")
+def bands(line_id: int) -> ResponseReturnValue:
+    """What is believable of its figures: slower than the eye, it follows by itself."""
+    words = ageing_bands(line_state(session(), line_id), _asked())
+    return render_template("_believable.html", believable=words)
 
 
 @bp.post("/lines/<int:line_id>/ageing")

@@ -19,6 +19,7 @@ from fenwick.rig.edits.ports import alone
 from fenwick.rig.format.places import path_of
 from fenwick.rig.format.separator import SeparatorPart
 from fenwick.rig.voice import voice_for
+from fenwick.services.bands import upkeep_bands_of
 from fenwick.services.hours import upkeep_of
 from fenwick.shop.work import hours_a_week
 from fenwick.units import BadNumberError, format_value, parse_value
@@ -26,7 +27,7 @@ from fenwick.web.kit.editor import Editor, rig_field
 from fenwick.web.kit.fields import Field
 from fenwick.wording.rows import VerdictRow
 from fenwick.wording.say import Voice
-from fenwick.wording.upkeep import WayRow, upkeep_rows, way_rows
+from fenwick.wording.upkeep import WayRow, upkeep_bands_words, upkeep_rows, way_rows
 
 WANTED = 10.0  #: hours asked of a filter between cleanings, until others are typed [h]
 SHOWN = 1.9  #: of the line's own life, how far the chart goes
@@ -63,6 +64,7 @@ class AgeingView:
     unit: str
     rows: list[VerdictRow]
     ways: list[WayRow]
+    banded: tuple[str, ...]  #: rows of which a band follows
     wanted: Field
     editor: Editor
     why_not: str
@@ -123,10 +125,28 @@ def ageing_view(state: LineState, asked: AgeingAsked, system: str, editor: Edito
         unit=_unit(figure, voice),
         rows=upkeep_rows(found, hours, weekly, rules, sign, voice) if found else [],
         ways=way_rows(found, sign, voice) if found else [],
+        banded=_banded(found),
         wanted=wanted,
         editor=editor or ageing_editor(whole, system),
         why_not="" if found else "It takes the dust, its amount, the hood, and the filter's area.",
     )
+
+
+def _banded(found: Upkeep | None) -> tuple[str, ...]:
+    if found is None:
+        return ()
+    known = {"cost": found.with_it.cost, "payback": found.payback}
+    return ("life", *(row for row, value in known.items() if value is not None))
+
+
+def ageing_bands(state: LineState, asked: AgeingAsked) -> dict[str, str]:
+    """What is believable of the figures of a line over its hours, by row; nothing where they are not known."""
+    whole = state.rig
+    ports = [way[0].id for way in whole.line.ways if way[0].port]
+    port = asked.port if asked.port in ports else ports[0]
+    found = upkeep_bands_of(alone(whole, port) or whole, ports.index(port))
+    sign = state.owned.money if state.owned else "€"
+    return {} if found is None else upkeep_bands_words(found, sign)
 
 
 def _unit(figure: str, voice: Voice) -> str:

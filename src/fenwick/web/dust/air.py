@@ -17,7 +17,7 @@ from fenwick.shop import ShopFile
 from fenwick.shop.work import HOUR, room_of_shop
 from fenwick.units import BadNumberError, format_value, parse_value, unit_label
 from fenwick.web.kit.fields import Field
-from fenwick.wording.air import CAUTIONS, airing_words, mask_row
+from fenwick.wording.air import CAUTIONS, airing_words, dose_row, mask_row
 from fenwick.wording.rows import VerdictRow
 from fenwick.wording.say import Voice
 
@@ -83,12 +83,17 @@ def air_card(
     return AirCard(
         fields,
         render_air(curves, duration, voice, "air"),
-        [mask_row(now, source, rules, voice)],
+        [mask_row(now, source, rules, voice), dose_row(now, rules, voice)],
         ways,
         CAUTIONS,
         words,
         fields[0].text,
     )
+
+
+def job_duration(shop: ShopFile, typed: Typed, voice: Voice, rules: RuleBook) -> float:
+    """How long the job lasts that the card looks at [s]."""
+    return _read(shop, typed, voice, rules)[1]
 
 
 def _airings(room: Room, cleaned: float, rules: RuleBook, voice: Voice) -> list[tuple[str, str, Room]]:

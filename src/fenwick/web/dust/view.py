@@ -18,10 +18,12 @@ from fenwick.drawing.flow import render_flow
 from fenwick.rig import Rig, build_line
 from fenwick.rig.edits.ports import alone
 from fenwick.rig.voice import voice_for
+from fenwick.services.bands import air_bands_of
 from fenwick.services.lines import solve
 from fenwick.shop.read import empty_shop
 from fenwick.shop.work import jobs_on_line
-from fenwick.web.dust.air import AirCard, Typed, air_card
+from fenwick.web.dust.air import AirCard, Typed, air_card, job_duration
+from fenwick.wording.air import air_bands_words
 from fenwick.wording.say import Voice
 from fenwick.wording.work import full_words, job_words
 
@@ -126,6 +128,17 @@ def dust_view(state: LineState, of: str | None, typed: Typed, system: str) -> Du
         harmful=bool(lone and (dust := build_line(lone).dust) and dust.harmful),
         why_not="" if shown.ends else _why_not(of, left, total),
     )
+
+
+def dust_bands(state: LineState, of: str | None, typed: Typed, system: str) -> dict[str, str]:
+    """What is believable of the room's air over a job at a port, by row; nothing where that is not known."""
+    lone = None if of is None else alone(state.rig, of)
+    shop = state.owned or empty_shop(state.shop)
+    if lone is None or of is None:
+        return {}
+    rules, voice = RuleBook(), voice_for(lone, system)
+    found = air_bands_of(lone, of, shop, job_duration(shop, typed, voice, rules))
+    return {} if found is None else air_bands_words(found, rules, voice)
 
 
 def _port_view(rig: Rig, of: str, voice: Voice) -> Followed:

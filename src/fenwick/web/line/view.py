@@ -94,7 +94,7 @@ class Chip:
 class Late:
     """What is slower than the eye."""
 
-    believable: str  #: of what is kept, in a sentence
+    believable: dict[str, str]  #: of what is kept and of what is caught, in a sentence each
     suggestions: list[tuple[str, Suggestion]]  #: (key, words) of the single changes that help, best first
 
 
@@ -243,7 +243,11 @@ def voice_of(state: LineState, system: str) -> Voice:
 
 def late_of(state: LineState, at: int, voice: Voice, *, trying: bool) -> Late:
     """What is slower than the eye, for the port at a place among the leaves; while a change is tried no others."""
-    believable = believable_words(sureness_of(state.rig).kept, voice)
+    sure, leaf = sureness_of(state.rig), solve(state.rig).line.leaves[at]
+    believable = {
+        "kept": believable_words(sure.kept, voice),
+        "caught": believable_words(sure.caught.get(leaf.id), voice),
+    }
     outcomes = () if trying else changes_for(state.rig, state.owned, at)[:MOST_SUGGESTIONS]
     return Late(believable, [(candidate_key(one.candidate), suggestion(one, voice)) for one in outcomes])
 

@@ -53,12 +53,13 @@
       .then((text) => {
         if (!late.isConnected) return;
         if (text) htmx.swap(document.body, text, { swapStyle: "none" });
-        else document.getElementById("suggest").replaceChildren(); /* no advice is better than that of another line */
+        else document.getElementById("suggest")?.replaceChildren(); /* no advice is better than that of another line */
         late.remove();
       })
       .catch(() => {}); /* overtaken, or the page is left: nothing is missing that matters */
   }
   document.addEventListener("htmx:afterSwap", fetch_late);
+  fetch_late();
 
   function say(sentence) {
     const notice = document.getElementById("notice");
