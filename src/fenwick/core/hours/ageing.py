@@ -8,6 +8,7 @@ courses with other filters and bags is marched over the hours.
 from __future__ import annotations
 
 from dataclasses import dataclass, replace
+from functools import cached_property
 
 import numpy as np
 
@@ -48,6 +49,11 @@ class AgeingMap:
     bulk: float | None  #: density of the dust as it lies [kg/m^3]; None: not known
     inline_filter: FilterMedium | None  #: the in-line filter that is followed; None: there is none
     rules: RuleBook  #: values of shape (m,) or shared
+
+    @cached_property
+    def shown(self) -> Array:
+        """Air, suction, speed and kept share together, shape (4, inline, loads, m)."""
+        return np.stack([self.flow, self.suction, self.speed, self.kept])
 
 
 def ageing_map(line: Line, port: int, *, sparse: bool = False) -> AgeingMap | None:

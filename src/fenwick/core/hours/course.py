@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from collections.abc import Sequence
+from dataclasses import dataclass, fields
 
 import numpy as np
 import numpy.typing as npt
@@ -22,6 +23,17 @@ class Filters:
     bag_held: Array | None = None  #: in the bag to begin with [kg/m^2]; None: it is new
     bag_cake: Array | None = None  #: its resistance [Pa s/m]
 
+    @staticmethod
+    def together(several: Sequence[Filters]) -> Filters:
+        """Several sets of filters of one kind as one, so that they are marched at once."""
+
+        def joined(name: str) -> Array:
+            values = (getattr(one, name) for one in several)
+            pairs = zip(values, several, strict=True)
+            return np.concatenate([np.zeros_like(one.area) if value is None else value for value, one in pairs])
+
+        return Filters(several[0].kind, *(joined(f.name) for f in fields(Filters)[1:]))
+
 
 @dataclass(frozen=True)
 class Course:
@@ -37,6 +49,15 @@ class Course:
     cake: Array  #: resistance of what the filter holds, buried pleats aside [Pa s/m]
     dropped: Array  #: into the vacuum's own tank since the beginning [kg]
     bagged: Array  #: into its bag [kg]
+
+    def column(self, at: int) -> Course:
+        """One of the courses by itself.
+
+        Parameters
+        ----------
+        at : its place
+        """
+        return Course(self.hours, *(getattr(self, f.name)[:, at : at + 1] for f in fields(Course)[1:]))
 
     def life(self, share: float | Array) -> Array:
         """Hours until the flow is down to a share of its first value [h], shape (s,); inf where it stays above.

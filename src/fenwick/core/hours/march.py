@@ -2,8 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, fields
-from itertools import pairwise
+from dataclasses import dataclass
 
 import numpy as np
 
@@ -18,22 +17,8 @@ STEPS = 96
 FIRST = 1e-5  #: of all the hours, the first step
 
 
-@dataclass(frozen=True)
-class _State:
-    """Cakes, loads and masses of every course, shape (s,) [Pa s/m], [kg/m^2] and [kg]."""
-
-    cake: Array
-    load: Array
-    bag_cake: Array
-    bag_load: Array
-    inline_cake: Array
-    inline_load: Array
-    dropped: Array
-    bagged: Array
-
-    def moved(self, rates: _State, seconds: float) -> _State:
-        """After a while at those rates."""
-        return _State(*(getattr(self, f.name) + seconds * getattr(rates, f.name) for f in fields(self)))
+#: rows of the state of every course: cakes [Pa s/m], loads [kg/m^2] and masses [kg]
+CAKE, LOAD, BAG_CAKE, BAG_LOAD, INLINE_CAKE, INLINE_LOAD, DROPPED, BAGGED = range(8)
 
 
 @dataclass(frozen=True)
@@ -46,85 +31,71 @@ class _Reaches:
     past_all: Array
 
 
-@dataclass(frozen=True)
 class _Laws:
-    """What does not change from step to step."""
+    """What does not change from step to step; a state has shape (8, s)."""
 
-    mapped: AgeingMap
-    filters: Filters
-    k2: Array  #: of each size, shape (60, 1 or s) [1/s]
-    bag_k2: Array  #: likewise, on a bag's wall
-    tank_passes: Array  #: likewise [-]
-    clean_bag: Array
-    clean_filter: Array
-    cake: Values  #: that lets 37 % of the fine dust past [kg/m^2]
-    full: Values  #: load that fills pleats [kg/m^2]
-
-    @staticmethod
-    def of(mapped: AgeingMap, filters: Filters) -> _Laws:
-        """Those of a line and its filters."""
+    def __init__(self, mapped: AgeingMap, filters: Filters) -> None:
         rules = mapped.rules
-        return _Laws(
-            mapped,
-            filters,
-            cake_of_sizes(rules),
-            np.asarray(cake_of_sizes(rules) * cakes_wall(BAG, rules)),
-            np.asarray(1.0 - tank_drop_share(SIZES, rules["filter.tank-drop"])),
-            clean_medium("bag", SIZES, rules),
-            clean_medium(filters.kind, SIZES, rules),
-            rules["filter.cake"],
-            rules["filter.full"],
+        self.mapped, self.filters = mapped, filters
+        self.k2 = cake_of_sizes(rules)
+        self.bag_k2 = np.asarray(self.k2 * cakes_wall(BAG, rules))
+        self.clean_bag, self.clean_filter = (clean_medium(kind, SIZES, rules) for kind in ("bag", filters.kind))
+        self.cake: Values = rules["filter.cake"]  #: that lets 37 % of the fine dust past [kg/m^2]
+        self.full: Values = rules["filter.full"]  #: load that fills pleats [kg/m^2]
+        self.bagged, self.filtered = ((area > 0.0).astype(float) for area in (filters.bag_area, filters.area))
+        self.drops = tank_drop_share(SIZES, rules["filter.tank-drop"]) * (1.0 - self.bagged)
+        self.per_area, self.per_bag = (
+            there / np.maximum(area, 1e-9)
+            for there, area in ((self.filtered, filters.area), (self.bagged, filters.bag_area))
         )
+        self.k1_bag: Values = rules["filter.k1-bag"]
+        self.k1: Values = rules[f"filter.k1-{filters.kind}"]
 
-    def coefficient(self, state: _State) -> Array:
+    def coefficient(self, state: Array) -> Array:
         """c of every course [Pa s/m^3]; the fan curve holds the clean filter, not the clean bag."""
-        area, bag_area, rules = self.filters.area, self.filters.bag_area, self.mapped.rules
-        bag = (rules["filter.k1-bag"] + state.bag_cake) / np.maximum(bag_area, 1e-9)
-        clean = rules[f"filter.k1-{self.filters.kind}"]
-        own = (state.cake + buried_loss(clean, state.load, self.full)) / np.maximum(area, 1e-9)
-        return np.asarray(np.where(area > 0.0, own, 0.0) + np.where(bag_area > 0.0, bag, 0.0))
+        own = (state[CAKE] + buried_loss(self.k1, state[LOAD], self.full)) * self.per_area
+        return np.asarray(own + (self.k1_bag + state[BAG_CAKE]) * self.per_bag)
 
-    def inline(self, state: _State) -> Array:
+    def inline(self, state: Array) -> Array:
         """What the dust on the in-line filter costs [Pa s/m]."""
         medium = self.mapped.inline_filter
         if medium is None:
-            return state.inline_cake
+            return np.asarray(state[INLINE_CAKE])
         clean = self.mapped.rules[f"filter.k1-{medium.kind}"]
-        return np.asarray(state.inline_cake + buried_loss(clean, state.inline_load, self.full))
+        return np.asarray(state[INLINE_CAKE] + buried_loss(clean, state[INLINE_LOAD], self.full))
 
-    def reaches(self, load: Array, state: _State) -> _Reaches:
+    def reaches(self, load: Array, state: Array) -> _Reaches:
         """Where the dust of each course ends behind the separator."""
         past = _at(self.mapped, self.mapped.past, load, self.inline(state))
-        bagged, filtered = self.filters.bag_area > 0.0, self.filters.area > 0.0
-        through_bag = caked_penetration(self.clean_bag, state.bag_load, self.cake)
-        in_bag = np.where(bagged, past * (1.0 - through_bag), 0.0)
-        in_tank = np.where(bagged, 0.0, past * (1.0 - self.tank_passes))
+        in_bag = past * ((1.0 - caked_penetration(self.clean_bag, state[BAG_LOAD], self.cake)) * self.bagged)
+        in_tank = past * self.drops
         rest = past - in_bag - in_tank
-        through = np.where(filtered, caked_penetration(self.clean_filter, state.load, self.cake), 1.0)
-        return _Reaches(in_tank, in_bag, rest * (1.0 - through), rest * through)
+        held = (1.0 - caked_penetration(self.clean_filter, state[LOAD], self.cake)) * self.filtered
+        on_filter = rest * held
+        return _Reaches(in_tank, in_bag, on_filter, rest - on_filter)
 
-    def rates(self, load: Array, state: _State, reaches: _Reaches) -> _State:
-        """How fast cakes and loads grow."""
-        rate, nothing = self.mapped.rate, np.zeros_like(load)
-        cake, mass = self._growth(reaches.on_filter, self.k2, self.filters.area)
-        bag_cake, bag_mass = self._growth(reaches.in_bag, self.bag_k2, self.filters.bag_area)
-        inline, inline_mass = nothing, nothing
+    def rates(self, load: Array, state: Array, reaches: _Reaches) -> Array:
+        """How fast each row of the state grows, in the order of its rows."""
+        rate, found = self.mapped.rate, np.zeros_like(state)
+        found[CAKE], found[LOAD] = self._growth(reaches.on_filter, self.k2, self.per_area)
+        found[BAG_CAKE], found[BAG_LOAD] = self._growth(reaches.in_bag, self.bag_k2, self.per_bag)
         if self.mapped.inline_filter is not None:
             held = _at(self.mapped, self.mapped.inline, load, self.inline(state))
-            inline, inline_mass = self._growth(held, self.k2, self.mapped.inline_filter.area)
-        dropped, bagged = (rate * np.sum(part, axis=0) for part in (reaches.in_tank, reaches.in_bag))
-        return _State(cake, mass, bag_cake, bag_mass, inline, inline_mass, dropped + nothing, bagged + nothing)
+            per_area = 1.0 / np.asarray(self.mapped.inline_filter.area)
+            found[INLINE_CAKE], found[INLINE_LOAD] = self._growth(held, self.k2, per_area)
+        found[DROPPED], found[BAGGED] = rate * reaches.in_tank.sum(axis=0), rate * reaches.in_bag.sum(axis=0)
+        return found
 
-    def _growth(self, share: Array, k2: Array, area: Values) -> tuple[Array, Array]:
-        a_second = self.mapped.rate * share / np.maximum(area, 1e-9)
-        return np.sum(k2 * a_second, axis=0), np.sum(a_second, axis=0)
+    def _growth(self, share: Array, k2: Array, per_area: Values) -> tuple[Array, Array]:
+        a_second = self.mapped.rate * np.asarray(per_area)
+        cake = k2[:, 0] @ share if k2.shape[1] == 1 else np.einsum("ij,ij->j", k2, share)
+        return np.asarray(a_second * cake), np.asarray(a_second * share.sum(axis=0))
 
-    def look(self, load: Array, state: _State, reaches: _Reaches) -> tuple[Array, ...]:
+    def look(self, load: Array, state: Array, reaches: _Reaches) -> tuple[Array, ...]:
         """What a course shows at this moment, in the order of `Course`."""
-        shown = np.stack([self.mapped.flow, self.mapped.suction, self.mapped.speed, self.mapped.kept])
-        past = np.sum(reaches.past_all, axis=0)
-        told = _at(self.mapped, shown, load, self.inline(state))
-        return (*told, state.load, past, state.cake, state.dropped, state.bagged)
+        told = _at(self.mapped, self.mapped.shown, load, self.inline(state))
+        past = reaches.past_all.sum(axis=0)
+        return (*told, state[LOAD], past, state[CAKE], state[DROPPED], state[BAGGED])
 
 
 @dataclass(frozen=True)
@@ -159,49 +130,56 @@ def traced(mapped: AgeingMap, filters: Filters, hours: float) -> tuple[Course, T
     course, means = _march(mapped, filters, hours)
     area, bag_area = (max(float(one[0]), 1e-9) for one in (filters.area, filters.bag_area))
 
-    def per_dust(name: str, over: float) -> Array:
-        return np.array([float(np.ravel(getattr(mean, name))[0]) for mean in means]) * over / mapped.rate
+    def per_dust(row: int, over: float) -> Array:
+        return means[:, row, 0] * over / mapped.rate
 
     return course, Trace(
-        per_dust("cake", area), per_dust("load", area), per_dust("bag_cake", bag_area), per_dust("bagged", 1.0)
+        per_dust(CAKE, area), per_dust(LOAD, area), per_dust(BAG_CAKE, bag_area), per_dust(BAGGED, 1.0)
     )
 
 
-def _march(mapped: AgeingMap, filters: Filters, hours: float) -> tuple[Course, list[_State]]:
-    """(courses, mean rates over every step)."""
+def _march(mapped: AgeingMap, filters: Filters, hours: float) -> tuple[Course, Array]:
+    """(courses, mean rates over every step, shape (steps − 1, 8, s))."""
     time = np.concatenate([[0.0], np.geomspace(FIRST * hours, hours, STEPS - 1)])
-    laws, none = _Laws.of(mapped, filters), np.zeros(np.broadcast_shapes(filters.area.shape, mapped.flow.shape[-1:]))
-    bag_cake = none if filters.bag_cake is None else filters.bag_cake + none
-    bag_load = none if filters.bag_held is None else filters.bag_held + none
-    state = _State(filters.cake + none, filters.held + none, bag_cake, bag_load, none, none, none, none)
+    laws, state = _Laws(mapped, filters), _begin(filters, mapped.flow.shape[-1:])
     seen, means = [], []
-    for before, after in pairwise(time):
-        step = (after - before) * HOUR
+    for step in np.diff(time) * HOUR:
         load = laws.coefficient(state)
         reaches = laws.reaches(load, state)
         seen.append(laws.look(load, state, reaches))
         slope = laws.rates(load, state, reaches)
-        guess = state.moved(slope, step)
+        guess = state + step * slope
         load = laws.coefficient(guess)
-        again = laws.rates(load, guess, laws.reaches(load, guess))
-        mean = _State(*(0.5 * (getattr(slope, f.name) + getattr(again, f.name)) for f in fields(slope)))
+        mean = 0.5 * (slope + laws.rates(load, guess, laws.reaches(load, guess)))
         means.append(mean)
-        state = state.moved(mean, step)
+        state = state + step * mean
     load = laws.coefficient(state)
     seen.append(laws.look(load, state, laws.reaches(load, state)))
     columns = (np.stack(values) for values in zip(*seen, strict=True))
-    return Course(time, *columns), means
+    return Course(time, *columns), np.stack(means)
+
+
+def _begin(filters: Filters, variants: tuple[int, ...]) -> Array:
+    """The state of every course to begin with, shape (8, s)."""
+    state = np.zeros((8, *np.broadcast_shapes(filters.area.shape, variants)))
+    state[CAKE], state[LOAD] = filters.cake, filters.held
+    if filters.bag_cake is not None:
+        state[BAG_CAKE] = filters.bag_cake
+    if filters.bag_held is not None:
+        state[BAG_LOAD] = filters.bag_held
+    return state
 
 
 def _at(mapped: AgeingMap, values: Array, load: Array, inline: Array) -> Array:
     """Values of the map, shape (…, inline, loads, m), at a load and an in-line cake of each course: (…, s)."""
-    column = np.arange(load.size) if values.shape[-1] > 1 else np.zeros(load.size, dtype=int)
-    j = np.clip(np.searchsorted(LOADS, load, side="right") - 1, 0, LOADS.size - 2)
+    column = np.arange(load.size) if values.shape[-1] > 1 else 0
+    j = np.minimum(np.maximum(LOADS.searchsorted(load, side="right") - 1, 0), LOADS.size - 2)
     # air goes with about 1/(c + c_half): drawn straight over that, the grid is close enough to it
-    ends = [1.0 / (np.minimum(c, LOADS[-1]) + mapped.half) for c in (LOADS[j], load, LOADS[j + 1])]
-    u = (ends[0] - ends[1]) / (ends[0] - ends[2])
+    at, before, after = (1.0 / (c + mapped.half) for c in (np.minimum(load, LOADS[-1]), LOADS[j], LOADS[j + 1]))
+    u = (before - at) / (before - after)
     if mapped.inline_filter is None:
-        return np.asarray(values[..., 0, j, column] * (1.0 - u) + values[..., 0, j + 1, column] * u)
+        low = values[..., 0, j, column]
+        return np.asarray(low + (values[..., 0, j + 1, column] - low) * u)
     y = np.interp(inline, INLINE, np.arange(INLINE.size))
     i = np.minimum(y.astype(int), INLINE.size - 2)
     v = y - i

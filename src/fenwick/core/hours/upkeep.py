@@ -89,13 +89,20 @@ def upkeep(
         return None
     vacuum, rules = line.vacuum, line.rules
     mapped_bare = ageing_map(without_separators(line), port) if line.stages else None
-    bag = own_bag(vacuum)
-    with_it = _way("with", mapped, vacuum, bag, reckoned)
-    swapped = (
-        _way("other-bag", mapped, vacuum, other_bag(vacuum, rules), reckoned) if vacuum.filter is not None else None
-    )
-    without = None if mapped_bare is None else _way("without", mapped_bare, vacuum, bag, reckoned)
-    now = march(mapped, filters_now(line), LONG) if _loaded(vacuum) else None
+    bag, other = own_bag(vacuum), other_bag(vacuum, rules)
+    ways = [clean_filters(vacuum, bag), clean_filters(vacuum, other)]
+    if _loaded(vacuum):
+        ways.append(filters_now(line))
+    courses = march(mapped, Filters.together(ways), LONG)
+    with_it = _way("with", mapped, vacuum, bag, courses.column(0), reckoned)
+    swapped = None
+    if vacuum.filter is not None:
+        swapped = _way("other-bag", mapped, vacuum, other, courses.column(1), reckoned)
+    now = courses.column(2) if len(ways) > 2 else None
+    without = None
+    if mapped_bare is not None:
+        course = march(mapped_bare, clean_filters(vacuum, bag), LONG)
+        without = _way("without", mapped_bare, vacuum, bag, course, reckoned)
     full, pays = bin_hours(mapped, line), _payback(with_it, without, reckoned)
     clean, today = with_it.flow, with_it.flow if now is None else float(now.flow[0, 0])
     return Upkeep(
@@ -177,9 +184,8 @@ def filters_now(line: Line) -> Filters:
     return Filters(clean.kind, clean.area, clean.bag_area, *arrays)
 
 
-def _way(name: str, mapped: AgeingMap, vacuum: Vacuum, bag: float, prices: Reckoned) -> UpkeepWay:
+def _way(name: str, mapped: AgeingMap, vacuum: Vacuum, bag: float, course: Course, prices: Reckoned) -> UpkeepWay:
     filters = clean_filters(vacuum, bag)
-    course = march(mapped, filters, LONG)
     found = lives(mapped, course, filters, room_in(vacuum, bag, mapped.rules), coated(vacuum))
     cost = cost_per_hour(found, bag > 0.0, prices)
     return UpkeepWay(name, bag, course, found, float(course.exhaust[0, 0]), None if cost is None else one_value(cost))

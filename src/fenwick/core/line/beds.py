@@ -89,7 +89,9 @@ def _suction(hose: Hose, lies: Values, share: Array, line: Line, point: Operatin
         k = narrowed.k0 + narrowed.k1 * friction_factor_colebrook(reynolds, narrowed.relative_roughness)
         return np.asarray(k * np.square(mass / np.asarray(narrowed.area_ref)) / (2.0 * density))
 
-    return np.asarray(np.where(share > 0.0, loss(bore_left(hose.bore, share)) - loss(hose.bore), 0.0))
+    # where nothing of it rises, the empty bore costs what its station says
+    empty = loss(hose.bore) if np.any(np.asarray(hose.rise) > 0.0) else point.stations.loss[row]
+    return np.asarray(np.where(share > 0.0, loss(bore_left(hose.bore, share)) - empty, 0.0))
 
 
 def _parts(line: Line) -> list[Element]:
