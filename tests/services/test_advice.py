@@ -6,6 +6,7 @@ from dataclasses import replace
 from typing import Any
 
 import pytest
+from hypothesis import given, settings
 
 from fenwick.core.search.changes import EXCHANGE
 from fenwick.core.search.figures import figures_at
@@ -15,10 +16,14 @@ from fenwick.data.lines import line_state
 from fenwick.rig import Rig, check_rig
 from fenwick.rig.edits.changes import apply_candidate
 from fenwick.rig.edits.ports import alone
-from fenwick.services.advice import changes_for
+from fenwick.rig.voice import voice_for
+from fenwick.services.advice import advice_for, changes_for, smaller_vacuums
 from fenwick.services.lines import solve
 from fenwick.services.ports import port_studies, together_studies
 from fenwick.shop import ShopFile
+from fenwick.units import METRIC
+from fenwick.wording.whatif import unhelped_words
+from tests.house.test_one_figure import whole_rigs
 
 
 @pytest.fixture
@@ -139,3 +144,54 @@ def test_a_figure_to_act_on_is_counted_alike_by_the_studies_and_the_line(bench: 
     counted = figures_at(solved.line, solved.found, 0).acts
     assert list(figures_at(study.line, study.found, 0).acts) == list(counted)
     assert replace(study, best=None).found is study.found
+
+
+@given(whole_rigs())
+@settings(max_examples=12)
+def test_every_figure_to_act_on_gets_a_change_or_the_sentence_why_there_is_none(rig: Rig) -> None:
+    solved, voice = solve(rig), voice_for(rig, METRIC)
+    port = solved.first_open
+    if not solved.line.leaves[port].open:
+        return
+    acting = figures_at(solved.line, solved.found, port).to_act_on()
+    picked = advice_for(rig, None, port, 3)
+    for figure in acting:
+        helped = any(one.helps(figure) for one in picked.outcomes)
+        assert helped != (figure in picked.unhelped)
+    assert set(picked.unhelped) <= acting
+    for figure in picked.unhelped:
+        sentence = unhelped_words(figure, solved.line.leaves[port].id, voice)
+        assert sentence.startswith("No single")
+        assert "{" not in sentence
+
+
+def test_the_bandsaw_whose_air_nothing_brings_gets_the_sentence() -> None:
+    rig = demo_rig("demo_bench")
+    port = solve(rig).first_open
+    picked = advice_for(rig, demo_shop(), port, 3)
+    assert "flow" in picked.unhelped
+    assert "a bandsaw takes" in unhelped_words("flow", "bandsaw", voice_for(rig, METRIC))
+
+
+def test_what_helps_a_figure_to_act_on_is_shown_behind_the_three_best() -> None:
+    picked = advice_for(demo_rig(), demo_shop(), 0, 1)
+    assert len(picked.outcomes) > 1
+    assert {figure for one in picked.outcomes for figure in one.acting if one.helps(figure)} >= {"kept", "folding"}
+
+
+def _with_vacuum(tank: float, flow: float) -> ShopFile:
+    document = demo_shop().model_dump(mode="json")
+    spare = next(one for one in document["vacuums"] if one["id"] == "canister")
+    spare |= {"tank_m3": tank, "inlet_bore_m": 0.0635, "bag": None}
+    spare["curve"] |= {"sealed_suction_pa": 18000.0, "open_flow_m3_s": flow}
+    spare["filter"] |= {"area_m2": 0.6, "held_kg": 0.035}
+    return ShopFile.model_validate(document)
+
+
+def test_an_owned_vacuum_with_a_smaller_tank_is_named_where_it_does_as_well() -> None:
+    rig = demo_rig()
+    assert smaller_vacuums(rig, _with_vacuum(0.010, 0.062), 0) == ("canister",)
+    assert smaller_vacuums(rig, _with_vacuum(0.010, 0.040), 0) == ()  # less air
+    assert smaller_vacuums(rig, _with_vacuum(0.060, 0.062), 0) == ()  # a larger tank
+    found = changes_for(rig, _with_vacuum(0.010, 0.062), 0)
+    assert any(one.spares_room for one in found)

@@ -22,7 +22,7 @@ from fenwick.wording.air import airing_words, mask_row, minutes
 from fenwick.wording.hood import OPTIONS, hood_rows, option_words
 from fenwick.wording.ports import grams
 from fenwick.wording.say import Voice
-from fenwick.wording.upkeep import exhaust_words, hours, money, upkeep_rows, way_rows
+from fenwick.wording.upkeep import Wanted, exhaust_words, hours, money, upkeep_rows, way_rows
 from tests.lines import disc_line
 
 VOICE = Voice("metric", {"tool": "Sander", "vacuum": "Vac"}, machines={"tool": "drum-sander"})
@@ -93,7 +93,7 @@ def kept_up(**changes: object) -> Upkeep:
 def said(found: Upkeep, row: str, prices: Reckoned | None = None, weekly: float | None = 6.0) -> tuple[str, str, str]:
     """(figure, level, sentence) of one row."""
     costed = priced(found, prices or Reckoned(20.0, 4.0, 45.0), weekly)
-    rows = upkeep_rows(costed, 10.0, weekly, RULES, "€", VOICE)
+    rows = upkeep_rows(costed, Wanted(10.0, weekly, "€"), RULES, VOICE)
     one = next(one for one in rows if one.id == row)
     return f"{one.value} {one.unit}".strip(), one.level, one.sentence
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
@@ -91,27 +92,35 @@ def exhaust_words(share: float) -> str:
     return f"{1000.0 * grams:.2g} mg" if grams >= 1e-5 else "under 0.01 mg"
 
 
-def upkeep_rows(
-    found: Upkeep, wanted: float, weekly: float | None, rules: RuleBook, sign: str, voice: Voice
-) -> list[VerdictRow]:
+@dataclass(frozen=True)
+class Wanted:
+    """What is asked of a line over its hours."""
+
+    hours: float  #: that a filter should last between cleanings [h]
+    weekly: float | None  #: hours of work a week [h]; None: not known
+    sign: str  #: of the shop's money
+    smaller: tuple[str, ...] = ()  #: vacuums of the shop with a smaller tank that would do as well
+
+
+def upkeep_rows(found: Upkeep, wanted: Wanted, rules: RuleBook, voice: Voice) -> list[VerdictRow]:
     """The verdict.
 
     Parameters
     ----------
     found, rules : of the line
-    wanted : hours asked of a filter between cleanings [h]
-    weekly : hours of work a week [h]; None: not known
-    sign : of the shop's money
+    wanted : of it
     voice : words and units
     """
-    rows = [_life(found, wanted, rules)]
+    rows = [_life(found, wanted.hours, rules)]
     if found.now is not None:
         rows.append(_today(found, rules))
-    rows.append(_bin(found, weekly))
-    rows.append(_cost(found, sign))
+    rows.append(_bin(found, wanted.weekly))
+    rows.append(_cost(found, wanted.sign))
     if found.without is not None:
-        rows.append(_payback(found, weekly))
-    rows.append(_smallest(found, wanted, voice))
+        rows.append(_payback(found, wanted.weekly))
+    rows.append(_smallest(found, wanted.hours, voice))
+    if found.with_it.bag_area == 0.0:
+        rows.append(_tank(found, wanted.smaller))
     return rows
 
 
@@ -209,6 +218,18 @@ def _payback(found: Upkeep, weekly: float | None) -> VerdictRow:
     told = found.payback_weeks
     weeks = "" if told is None else f" About {told:.0f} weeks at {weekly:.1f} h a week."
     return VerdictRow("payback", title, *_parts(hours(pays)), "", None, None, f"In filters and bags alone.{weeks}")
+
+
+def _tank(found: Upkeep, smaller: Sequence[str]) -> VerdictRow:
+    """What the vacuum's own tank is still good for."""
+    used = float(found.with_it.lives.tank_used[0])
+    full = found.with_it.tank_full
+    until = f" It is full after {hours(full)}." if np.isfinite(full) else ""
+    less = ""
+    if smaller:
+        less = f" {' or '.join(smaller)} does as well here, with a smaller tank."
+    sentence = f"When the filter first wants cleaning.{until}{less}"
+    return VerdictRow("tank", "Of the vacuum's tank in use", f"{100.0 * used:.0f}", "%", "", used, None, sentence)
 
 
 def _smallest(found: Upkeep, wanted: float, voice: Voice) -> VerdictRow:

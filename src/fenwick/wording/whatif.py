@@ -96,8 +96,30 @@ MOVES: dict[str, Callable[[FigureMove, Voice], str]] = {
     "speed": _from_to("slowest", "speed"),
     "kept": _from_to("kept", "share"),
     "in_bin": lambda move, _: f"in the bin {100 * move.before:.0f} → {100 * move.after:.0f} g of 100",
+    "caught": _from_to("caught", "share"),
     "flow": _air,
 }
+
+#: what to say of a figure to act on that no single change of the line helps
+UNHELPED = {
+    "flow": "No single change brings the air that {machine} takes: that is work for a collector with wide hoses, a box "
+    "round the tool, or a day outdoors. Until then a respirator.",
+    "caught": "No single change catches more at the {port}: another hood does, or a box round the tool.",
+    "speed": "No single change carries the dust all the way: the whole run wants another bore, or a stronger vacuum.",
+    "kept": "No single change keeps enough: look for another separator.",
+    "folding": "No single change saves the bin: it takes a stiffer one, or several rings.",
+}
+
+
+def unhelped_words(figure: str, port: str, voice: Voice) -> str:
+    """Why nothing is advised for a figure that is to act on.
+
+    Parameters
+    ----------
+    figure : flow, caught, speed, kept or folding
+    port : id of the port looked at
+    """
+    return UNHELPED[figure].format(machine=voice.machine(port), port=voice.name(port).lower())
 
 
 ENTRIES = {"flanged": "flange", "tapered": "taper", "bellmouth": "bellmouth"}

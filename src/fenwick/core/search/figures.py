@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
 import numpy as np
@@ -11,11 +11,12 @@ import numpy.typing as npt
 from fenwick.core.arrays import Array, batches
 from fenwick.core.judging.assess import Assessment, assess
 from fenwick.core.judging.check import LEVEL_WORDS
-from fenwick.core.judging.checks import carrying_check, kept_level
+from fenwick.core.judging.checks import carrying_check, caught_level, kept_level
 from fenwick.core.judging.strength import collapse_level
 from fenwick.core.line.line import Line
 
 _ACT = LEVEL_WORDS.index("act")
+JUDGED = ("flow", "caught", "speed", "kept", "folding")  #: figures of a verdict that may be to act on
 
 
 @dataclass(frozen=True)
@@ -29,7 +30,17 @@ class Figures:
     folding: Array | None  #: folding over blocked suction [-]
     caught: Array | None  #: of the dust made at the tool, by all its open ports [-]
     escapes: Array | None  #: of the dust made, into the air one breathes: past the ports, and out of filters [-]
-    acts: npt.NDArray[np.intp]  #: how many of speed, kept and folding are to act on
+    acting: Mapping[str, npt.NDArray[np.bool_]]  #: whether each of `JUDGED` is to act on, shape (n,) or shared
+
+    @property
+    def acts(self) -> npt.NDArray[np.intp]:
+        """How many of them are to act on, shape (n,)."""
+        total = sum((one.astype(np.intp) for one in self.acting.values()), start=np.zeros(self.flow.shape, np.intp))
+        return np.asarray(total)
+
+    def to_act_on(self) -> frozenset[str]:
+        """Those of the first variant that are to act on."""
+        return frozenset(name for name, one in self.acting.items() if bool(np.ravel(one)[0]))
 
     def variant(self, i: int) -> Figures:
         """One variant of them, arrays of shape (1,); all alike where no variant differs.
@@ -52,7 +63,7 @@ class Figures:
             one(self.folding),
             one(self.caught),
             one(self.escapes),
-            self.acts[i : i + 1],
+            {name: values[i : i + 1] for name, values in self.acting.items()},
         )
 
 
@@ -73,24 +84,33 @@ def figures_at(line: Line, found: Assessment, port: int) -> Figures:
 
     way = line.leaves[port].parts | {part.id for part in line.trunk}
     slow = carrying_check(found.carrying, way) if found.carrying else []
-    acts = np.zeros(n, dtype=np.intp)
-    for check in slow:
-        acts = acts + (check.level == _ACT)
+    own = next((one for one in found.captures if one.id == line.leaves[port].id), None)
+    levels = {
+        "speed": slow[0].level if slow else None,
+        "kept": None if found.kept is None else kept_level(found.kept, line),
+        "folding": None if found.collapse is None else collapse_level(found.collapse, line),
+        "caught": None if own is None else caught_level(own, line),
+        "flow": _air_level(found, line.leaves[port].id),
+    }
     kept = found.kept
-    if kept is not None:
-        acts = acts + (kept_level(kept, line) == _ACT)
-    if found.collapse is not None:
-        acts = acts + (collapse_level(found.collapse, line) == _ACT)
+    acting = {name: np.broadcast_to(level == _ACT, (n,)) for name, level in levels.items() if level is not None}
     return Figures(
         flow=per_variant(found.point.port_flow[port]),
         speed=per_variant(slow[0].value) if slow else None,
         kept=None if kept is None else per_variant(kept),
         in_bin=per_variant(found.fate.bin) if found.fate else None,
         folding=None if found.collapse is None else per_variant(found.collapse.ratio),
-        caught=next((per_variant(one.tool_total) for one in found.captures if one.id == line.leaves[port].id), None),
+        caught=None if own is None else per_variant(own.tool_total),
         escapes=per_variant(found.fate.escapes) if found.fate else None,
-        acts=acts,
+        acting=acting,
     )
+
+
+def _air_level(found: Assessment, leaf: str) -> npt.NDArray[np.intp] | None:
+    """Level of the air at a tool: whether there is any, and whether it contains fine dust; None where not judged."""
+    judged = ("air-at-tool", "containment")
+    levels = [check.level for check in found.checks if check.part == leaf and check.id in judged]
+    return np.asarray(np.maximum.reduce(np.broadcast_arrays(*levels))) if levels else None
 
 
 def figures_of_each(lines: Sequence[Line], port: int) -> list[Figures]:

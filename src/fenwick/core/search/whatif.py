@@ -6,25 +6,28 @@ numbers is solved beside the batch.
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Mapping
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, replace
 from typing import Any, TypeAlias
 
 import numpy as np
 
-from fenwick.core.arrays import Values
+from fenwick.core.arrays import Values, one_value
 from fenwick.core.components.elements import Branch
 from fenwick.core.judging.assess import Assessment, assess
 from fenwick.core.judging.strength import weakest_bin
+from fenwick.core.line.filters import tank_volume
 from fenwick.core.line.line import Line
 from fenwick.core.search.changes import EXCHANGE, KINDS, STIFFEN, VACUUM, Candidate, Column
 from fenwick.core.search.effects import with_stage
-from fenwick.core.search.figures import Figures, figures_at, figures_of_each
+from fenwick.core.search.figures import JUDGED, Figures, figures_at, figures_of_each
 
 TOLD_SPEED, TOLD_KEPT, TOLD_AIR = 0.05, 0.002, 0.005  #: moves too small to tell: of the speed, points, of the air [-]
 AT_THE_HOOD = ("entry", "nearer", "close-in", "step-down")  #: changes that show in what ends in the bin
 LEAST_AIR_GAIN = 0.01  #: share of the flow from which a gain in air alone is worth a line [-]
 LEAST_STRENGTH_GAIN = 1.2  #: ratio from which a bin that still folds is worth stiffening [-]
+LEAST_HELP = {"flow": 1.05, "speed": 1.05, "folding": LEAST_STRENGTH_GAIN}  #: times a figure, that one would notice
+AS_WELL, MUCH_SMALLER = 0.95, 0.8  #: of its air, what another vacuum must bring; of its tank, to be called smaller [-]
 LEAST_KEPT_GAIN = 0.005  #: share of the dust made from which a gain is worth a line [-]
 
 #: before and after
@@ -61,6 +64,23 @@ class ChangeOutcome:
     in_bin: Pair | None  #: of the dust made [-]
     folding: Pair | None  #: folding over blocked suction [-]
     acts: tuple[int, int]  #: figures to act on
+    caught: Pair | None = None  #: of the dust made at the tool [-]
+    acting: frozenset[str] = frozenset()  #: figures that are to act on as the line stands
+    spares_room: bool = False  #: another vacuum with a smaller tank that does as well
+
+    def helps(self, figure: str) -> bool:
+        """Whether it makes a figure better by something one would notice.
+
+        Parameters
+        ----------
+        figure : one of `JUDGED`
+        """
+        pair: Pair | None = getattr(self, figure)
+        if pair is None or pair[0] == pair[1]:
+            return False
+        if figure in ("caught", "kept"):
+            return _gain(pair) > LEAST_KEPT_GAIN
+        return pair[1] > LEAST_HELP[figure] * pair[0]
 
     @property
     def mends(self) -> bool:
@@ -75,6 +95,8 @@ class ChangeOutcome:
             found.append(FigureMove("speed", *self.speed))
         if self.kept and abs(self.kept[1] - self.kept[0]) > TOLD_KEPT:
             found.append(FigureMove("kept", *self.kept))
+        if self.caught and "caught" in self.acting and abs(_gain(self.caught)) > LEAST_KEPT_GAIN:
+            found.append(FigureMove("caught", *self.caught))
         if self.candidate.kind in AT_THE_HOOD and self.in_bin:
             found.append(FigureMove("in_bin", *self.in_bin))
         air = FigureMove("flow", *self.flow)
@@ -163,7 +185,19 @@ def try_all(
     after = [(change, found.variant(i)) for i, change in enumerate(together, start=1)]
     anew = alone | {Candidate(EXCHANGE, name): exchanged for name, exchanged in others.items()}
     after += zip(anew, figures_of_each(list(anew.values()), port), strict=True)
-    return ranked(_outcome(change, now, new) for change, new in after)
+    outcomes = [_outcome(change, now, new) for change, new in after]
+    return ranked(_told_if_smaller(outcome, line, others) for outcome in outcomes)
+
+
+def _told_if_smaller(outcome: ChangeOutcome, line: Line, others: Mapping[str, Line]) -> ChangeOutcome:
+    """A vacuum with a smaller tank that does as well as the line's own is marked as such."""
+    other = others.get(outcome.candidate.part) if outcome.candidate.kind == EXCHANGE else None
+    if other is None:
+        return outcome
+    own, its = (one_value(tank_volume(one.vacuum, one.rules)) for one in (line, other))
+    as_well = outcome.flow[1] >= AS_WELL * outcome.flow[0] and outcome.acts[1] <= outcome.acts[0]
+    kept = outcome.kept is None or outcome.kept[1] > outcome.kept[0] - LEAST_KEPT_GAIN
+    return replace(outcome, spares_room=its < MUCH_SMALLER * own and as_well and kept)
 
 
 def _outcome(change: Candidate, before: Figures, after: Figures) -> ChangeOutcome:
@@ -174,7 +208,8 @@ def _outcome(change: Candidate, before: Figures, after: Figures) -> ChangeOutcom
     flow = pair("flow")
     assert flow is not None
     speed, kept, in_bin, folding = (pair(name) for name in ("speed", "kept", "in_bin", "folding"))
-    return ChangeOutcome(change, flow, speed, kept, in_bin, folding, (int(before.acts[0]), int(after.acts[0])))
+    acts = int(before.acts[0]), int(after.acts[0])
+    return ChangeOutcome(change, flow, speed, kept, in_bin, folding, acts, pair("caught"), before.to_act_on())
 
 
 def _with_rings(batch: Line, found: Assessment, changes: tuple[Candidate, ...]) -> Assessment:
@@ -199,6 +234,36 @@ def ranked(outcomes: Iterable[ChangeOutcome]) -> tuple[ChangeOutcome, ...]:
     return tuple(sorted((outcome for outcome in outcomes if _worth(outcome)), key=_rank))
 
 
+@dataclass(frozen=True)
+class Picked:
+    """The single changes to show, and the figures to act on that none of all those tried helps."""
+
+    outcomes: tuple[ChangeOutcome, ...]
+    unhelped: tuple[str, ...]  #: of `JUDGED`
+
+
+def pick(outcomes: Sequence[ChangeOutcome], acting: frozenset[str], most: int) -> Picked:
+    """The best of some outcomes, and for every figure to act on at least one that helps it.
+
+    Parameters
+    ----------
+    outcomes : the most useful first
+    acting : figures to act on
+    most : that are shown for being the best [-]
+    """
+    shown = list(outcomes[:most])
+    unhelped = []
+    for figure in (one for one in JUDGED if one in acting):
+        if any(one.helps(figure) for one in shown):
+            continue
+        helper = next((one for one in outcomes if one.helps(figure)), None)
+        if helper is None:
+            unhelped.append(figure)
+        else:
+            shown.append(helper)
+    return Picked(tuple(shown), tuple(unhelped))
+
+
 def _gain(pair: Pair | None) -> float:
     return pair[1] - pair[0] if pair else 0.0
 
@@ -206,6 +271,10 @@ def _gain(pair: Pair | None) -> float:
 def _worth(outcome: ChangeOutcome) -> bool:
     if outcome.acts[1] != outcome.acts[0]:
         return outcome.acts[1] < outcome.acts[0]
+    if outcome.spares_room:
+        return True
+    if any(outcome.helps(figure) for figure in outcome.acting - {"folding"}):
+        return True
     folding = outcome.folding if outcome.candidate.kind == STIFFEN else None
     if folding is not None and folding[0] < 1.0 and folding[1] > LEAST_STRENGTH_GAIN * folding[0]:
         return True  # a first step, where one is not enough; that a weaker vacuum pulls less is none

@@ -19,6 +19,7 @@ from fenwick.rig.edits.ports import alone
 from fenwick.rig.format.places import path_of
 from fenwick.rig.format.separator import SeparatorPart
 from fenwick.rig.voice import voice_for
+from fenwick.services.advice import smaller_vacuums
 from fenwick.services.bands import upkeep_bands_of
 from fenwick.services.hours import upkeep_of
 from fenwick.shop.work import hours_a_week
@@ -27,7 +28,7 @@ from fenwick.web.kit.editor import Editor, rig_field
 from fenwick.web.kit.fields import Field
 from fenwick.wording.rows import VerdictRow
 from fenwick.wording.say import Voice
-from fenwick.wording.upkeep import WayRow, upkeep_bands_words, upkeep_rows, way_rows
+from fenwick.wording.upkeep import Wanted, WayRow, upkeep_bands_words, upkeep_rows, way_rows
 
 WANTED = 10.0  #: hours asked of a filter between cleanings, until others are typed [h]
 SHOWN = 1.9  #: of the line's own life, how far the chart goes
@@ -123,7 +124,7 @@ def ageing_view(state: LineState, asked: AgeingAsked, system: str, editor: Edito
         title=f"{FIGURES[figure][0]} over hours of work",
         chart=_chart(found, figure, voice, rules) if found else None,
         unit=_unit(figure, voice),
-        rows=upkeep_rows(found, hours, weekly, rules, sign, voice) if found else [],
+        rows=upkeep_rows(found, Wanted(hours, weekly, sign, _smaller(state, rig, at)), rules, voice) if found else [],
         ways=way_rows(found, sign, voice) if found else [],
         banded=_banded(found),
         wanted=wanted,
@@ -147,6 +148,12 @@ def ageing_bands(state: LineState, asked: AgeingAsked) -> dict[str, str]:
     found = upkeep_bands_of(alone(whole, port) or whole, ports.index(port))
     sign = state.owned.money if state.owned else "€"
     return {} if found is None else upkeep_bands_words(found, sign)
+
+
+def _smaller(state: LineState, rig: Rig, at: int) -> tuple[str, ...]:
+    """Names of the shop's vacuums with a smaller tank that would do as well at a port."""
+    names = {one.id: one.name for one in state.owned.vacuums} if state.owned else {}
+    return tuple(names[part] for part in smaller_vacuums(rig, state.owned, at))
 
 
 def _unit(figure: str, voice: Voice) -> str:

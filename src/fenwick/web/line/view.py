@@ -12,6 +12,7 @@ from fenwick.core.errors import CoreError
 from fenwick.core.judging.alone import each_alone
 from fenwick.core.judging.assess import Assessment
 from fenwick.core.line.line import Line
+from fenwick.core.search.whatif import Picked
 from fenwick.data.lines import LineState
 from fenwick.drawing import (
     NARROW,
@@ -25,7 +26,7 @@ from fenwick.rig.edits.changes import candidate_key
 from fenwick.rig.edits.structure import ADDABLE, ON_TRUNK
 from fenwick.rig.format.separator import SeparatorPart, WetStagePart
 from fenwick.rig.voice import voice_for
-from fenwick.services.advice import changes_for
+from fenwick.services.advice import advice_for
 from fenwick.services.air import masked_for
 from fenwick.services.lines import solve, sureness_of
 from fenwick.web.kit.editor import Editor
@@ -47,7 +48,7 @@ from fenwick.wording import VerdictRow, check_sentence, least_certain, verdict, 
 from fenwick.wording.air import minutes
 from fenwick.wording.say import Voice
 from fenwick.wording.verdict import believable_words
-from fenwick.wording.whatif import Suggestion, suggestion
+from fenwick.wording.whatif import Suggestion, suggestion, unhelped_words
 
 MOST_SUGGESTIONS = 3
 IN_VERDICT = {"air-at-tool", "containment", "settling", "bin-collapse"}  #: checks the verdict shows already
@@ -96,6 +97,7 @@ class Late:
 
     believable: dict[str, str]  #: of what is kept and of what is caught, in a sentence each
     suggestions: list[tuple[str, Suggestion]]  #: (key, words) of the single changes that help, best first
+    unhelped: list[str]  #: why nothing is advised for what is to act on
 
 
 @dataclass(frozen=True)
@@ -248,8 +250,9 @@ def late_of(state: LineState, at: int, voice: Voice, *, trying: bool) -> Late:
         "kept": believable_words(sure.kept, voice),
         "caught": believable_words(sure.caught.get(leaf.id), voice),
     }
-    outcomes = () if trying else changes_for(state.rig, state.owned, at)[:MOST_SUGGESTIONS]
-    return Late(believable, [(candidate_key(one.candidate), suggestion(one, voice)) for one in outcomes])
+    found = Picked((), ()) if trying else advice_for(state.rig, state.owned, at, MOST_SUGGESTIONS)
+    advised = [(candidate_key(one.candidate), suggestion(one, voice)) for one in found.outcomes]
+    return Late(believable, advised, [unhelped_words(figure, leaf.id, voice) for figure in found.unhelped])
 
 
 def port_index(line: Line, port: str | None, part: str | None) -> int:
