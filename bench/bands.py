@@ -16,7 +16,7 @@ from fenwick.core.dust.cakes import settled_point
 from fenwick.core.dust.capture import capture
 from fenwick.core.hours.ageing import ageing_map, without_separators
 from fenwick.core.hours.air import Room, clearing, fine_source
-from fenwick.core.hours.bands import CUT, Range, air_bands, caught_band, upkeep_bands
+from fenwick.core.hours.bands import CUT, Believed, air_bands, caught_band, upkeep_bands
 from fenwick.core.hours.lives import LONG, PriceRange, Prices, Reckoned, cost_per_hour, lives, payback_hours
 from fenwick.core.hours.march import march
 from fenwick.core.hours.upkeep import clean_filters, coated, own_bag, room_in
@@ -81,7 +81,7 @@ def covered(line: Line, random: np.random.Generator) -> dict[str, float]:
     own = capture(true, settled_point(true))
     shares = {}
     if kept is not None and found.kept is not None:
-        shares["kept"] = _inside(found.kept, Range(kept.low, kept.high))
+        shares["kept"] = _inside(found.kept, Believed(kept.low, kept.high))
     if caught is not None and own:
         shares["caught"] = _inside(own[0].tool_total, caught)
     room = Room(30.0, rule("room.shut").value / 3600.0, 0.0, rule("room.height").value, True, True)
@@ -119,7 +119,7 @@ def _separator(prices: Reckoned) -> Array | None:
     return None if prices.separator is None else np.asarray(prices.separator)
 
 
-def _inside(truth: Array, band: Range) -> float:
+def _inside(truth: Array, band: Believed) -> float:
     values = np.broadcast_to(truth, (TRUTHS,))
     return float(np.mean((values >= band.low) & (values <= band.high)))
 

@@ -13,10 +13,13 @@ MODULES = sorted(path for path in PACKAGE.rglob("*.py") if "migrations" not in p
 ALLOWED_IN_CORE = {
     "__future__",
     "abc",
+    "ast",
     "collections",
     "dataclasses",
     "fluids",
+    "contextlib",
     "functools",
+    "operator",
     "itertools",
     "math",
     "numpy",

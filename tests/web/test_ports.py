@@ -59,7 +59,7 @@ def test_a_part_deep_in_the_tree_can_be_changed_and_keeps_its_port_in_view(clien
 def test_trying_a_change_shows_it_and_saves_nothing(client: FlaskClient) -> None:
     page = soup(client.get("/lines/1"))
     tries = page.select(".suggestions a[data-try]")
-    assert len(tries) == 3
+    assert len(tries) >= 3
     before = client.get("/lines/1/rig.json").data
     trial = soup(client.get(str(tries[0]["href"])))
     assert "Nothing is saved yet" in trial.select_one(".trial").text  # type: ignore[union-attr]

@@ -8,7 +8,7 @@ from typing import Any
 import numpy as np
 
 from fenwick.core.workings.arithmetic import Number
-from fenwick.core.workings.sheet import GIVEN, GUESSED, MEASURED, Step, Working
+from fenwick.core.workings.sheet import GIVEN, GUESSED, MEASURED, WorkedStep, Working
 from fenwick.rig.format.model import Rig
 from fenwick.rig.format.places import document_value, path_of
 
@@ -23,7 +23,7 @@ def traced_to(rig: Rig, found: Working) -> Working:
     return replace(found, steps=tuple(_traced(step, document, guesses) for step in found.steps))
 
 
-def _traced(step: Step, document: dict[str, Any], guesses: dict[str, Any]) -> Step:
+def _traced(step: WorkedStep, document: dict[str, Any], guesses: dict[str, Any]) -> WorkedStep:
     if step.kind != GIVEN:
         return step
     guess = guesses.get(step.key)
@@ -55,7 +55,7 @@ def working_document(found: Working) -> dict[str, Any]:
     }
 
 
-def _step(step: Step) -> dict[str, Any]:
+def _step(step: WorkedStep) -> dict[str, Any]:
     told: dict[str, Any] = {
         "id": step.id,
         "symbol": step.symbol,

@@ -10,7 +10,7 @@ from fenwick.core.hours.air import USUAL_JOB
 from fenwick.core.line.line import Line
 from fenwick.core.tuning.fit import Fit, fit
 from fenwick.core.tuning.readings import Reading
-from fenwick.core.workings.figures import KINDS, Asked, RoomGiven, figures, working
+from fenwick.core.workings.figures import KINDS, FigureAsked, RoomGiven, figures, working
 from fenwick.core.workings.sheet import Working
 from fenwick.rig import Rig
 from fenwick.rig.to_core.line import described_line
@@ -28,7 +28,7 @@ def asked_of(
     shop: ShopFile | None = None,
     readings: Sequence[Reading] = (),
     duration: float = USUAL_JOB,
-) -> Asked:
+) -> FigureAsked:
     """What workings are asked of: the line as it stands, at one of its ports.
 
     Parameters
@@ -46,7 +46,7 @@ def asked_of(
         When it cannot be solved.
     """
     solved = solve(rig)
-    return Asked(
+    return FigureAsked(
         line=solved.line,
         port=_place(solved, port),
         prices=prices_of(rig),
@@ -80,7 +80,7 @@ def _fitted(line: Line, readings: Sequence[Reading]) -> Fit | None:
         return None
 
 
-def explained(rig: Rig, asked: Asked, figure: str) -> Working | None:
+def explained(rig: Rig, asked: FigureAsked, figure: str) -> Working | None:
     """How a figure comes about; None where this input does not allow it.
 
     Parameters
@@ -105,7 +105,7 @@ def explained_on_page(
     return explained(rig, asked_of(rig, port, shop, readings, duration), figure)
 
 
-def all_explained(rig: Rig, asked: Asked) -> dict[str, Working]:
+def all_explained(rig: Rig, asked: FigureAsked) -> dict[str, Working]:
     """Every figure that an input allows, with its working.
 
     Parameters

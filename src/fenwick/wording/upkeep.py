@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from fenwick.core.hours.bands import Range, UpkeepBands
+from fenwick.core.hours.bands import Believed, UpkeepBands
 from fenwick.core.hours.lives import BAG_FULL, LONG
 from fenwick.core.hours.upkeep import Upkeep, UpkeepWay, cake_level, life_level
 from fenwick.core.judging.check import LEVEL_WORDS, OK
@@ -139,7 +139,7 @@ def upkeep_bands_words(bands: UpkeepBands, sign: str) -> dict[str, str]:
     return found
 
 
-def _between(band: Range) -> str:
+def _between(band: Believed) -> str:
     """A band in hours; its upper end may be beyond all that is followed."""
     low = hours(band.low)
     if not np.isfinite(band.high):

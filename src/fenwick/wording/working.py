@@ -7,7 +7,7 @@ from collections.abc import Iterator, Mapping
 import numpy as np
 
 from fenwick.core.workings.arithmetic import Number
-from fenwick.core.workings.sheet import Step, Working
+from fenwick.core.workings.sheet import WorkedStep, Working
 
 KIND_WORDS: Mapping[str, str] = {
     "published": "published",
@@ -45,12 +45,12 @@ def _four(value: float) -> str:
     return f"{float(mantissa):g}·10{str(int(power)).translate(RAISED)}"
 
 
-def unit_of(step: Step) -> str:
+def unit_of(step: WorkedStep) -> str:
     """Its unit, nothing for a plain number."""
     return "" if step.unit in {"-", ""} else f" {step.unit}"
 
 
-def range_of(step: Step) -> str:
+def range_of(step: WorkedStep) -> str:
     """Between what a rule or a guess may lie; nothing where that is not told."""
     if step.low is None or step.high is None:
         return ""
@@ -91,7 +91,7 @@ def named(section: str, names: Mapping[str, str]) -> str:
     return f"{names.get(part, part)}{colon}{rest}"
 
 
-def _right(step: Step, known: Mapping[str, Step]) -> str:
+def _right(step: WorkedStep, known: Mapping[str, WorkedStep]) -> str:
     if step.is_leaf:
         return ""
     law = step.expression if step.expression is not None else f"solve 0 = {step.residual}"
@@ -104,7 +104,7 @@ def _right(step: Step, known: Mapping[str, Step]) -> str:
     return f"{law}   [{'; '.join(inputs)}]  = "
 
 
-def _told(step: Step) -> str:
+def _told(step: WorkedStep) -> str:
     words = [step.meaning, KIND_WORDS[step.kind]]
     if range_of(step):
         words[-1] += f" {range_of(step)}"

@@ -10,7 +10,7 @@ from bench.bands import covered, twenty_lines
 
 from fenwick.core.doubt.uncertainty import sureness
 from fenwick.core.hours.air import USUAL_JOB, clearing, fine_source, room_of
-from fenwick.core.hours.bands import Range, air_bands, caught_band, upkeep_bands
+from fenwick.core.hours.bands import Believed, air_bands, caught_band, upkeep_bands
 from fenwick.core.hours.lives import PriceRange, Prices
 from fenwick.core.hours.upkeep import upkeep
 from fenwick.core.judging.assess import assess
@@ -21,7 +21,7 @@ from tests.lines import disc_line
 PRICES = Prices(PriceRange(20.0, 30.0), None, PriceRange(60.0, 90.0))
 
 
-def holds(band: Range | None, value: float | None) -> bool:
+def holds(band: Believed | None, value: float | None) -> bool:
     """Whether a band is told and holds a value."""
     return band is not None and value is not None and band.low < value < band.high
 

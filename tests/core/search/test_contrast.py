@@ -5,7 +5,7 @@ from dataclasses import replace
 import numpy as np
 import pytest
 
-from fenwick.core.doubt.uncertainty import sureness, vary
+from fenwick.core.doubt.uncertainty import DRAWS, sureness, vary
 from fenwick.core.judging.assess import assess
 from fenwick.core.line.line import Line
 from fenwick.core.search.contrast import contrast, outcomes
@@ -49,7 +49,7 @@ def test_the_same_assumption_draws_the_same_in_every_line() -> None:
 
 def test_a_contrast_starts_from_the_line_as_it_stands_and_draws_as_its_bands_do() -> None:
     line = disc_line()
-    kept = outcomes(line, 0, draws=2000)["kept"]
+    kept = outcomes(line, 0, draws=DRAWS)["kept"]
     band = sureness(line).kept
     assert band is not None
     whole = assess(line).kept

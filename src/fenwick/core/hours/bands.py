@@ -28,7 +28,7 @@ CUT = ("swirl.cut",)  #: stands for the choice among the published models, too
 
 
 @dataclass(frozen=True)
-class Range:
+class Believed:
     """Between what a figure is believed to lie."""
 
     low: float  #: 5 % of the draws lie below
@@ -39,26 +39,26 @@ class Range:
 class UpkeepBands:
     """Of what a line asks for; None where the figure is not known."""
 
-    life: Range  #: until the air is down by a quarter, or the bag full [h]
-    lasts: Range  #: a filter, cleaned again and again [h]
-    cost: Range | None  #: of an hour of work [the shop's money]
-    payback: Range | None  #: of the separator [h]
+    life: Believed  #: until the air is down by a quarter, or the bag full [h]
+    lasts: Believed  #: a filter, cleaned again and again [h]
+    cost: Believed | None  #: of an hour of work [the shop's money]
+    payback: Believed | None  #: of the separator [h]
 
 
 @dataclass(frozen=True)
 class AirBands:
     """Of the room's air over a job."""
 
-    peak: Range  #: of what is breathed [kg/m^3]
-    clears: Range  #: after the tool stops [s]
-    dose: Range  #: [kg s/m^3]
+    peak: Believed  #: of what is breathed [kg/m^3]
+    clears: Believed  #: after the tool stops [s]
+    dose: Believed  #: [kg s/m^3]
 
 
-def _range(values: Array) -> Range:
+def _range(values: Array) -> Believed:
     """The middle of the draws; the line as it stands comes first and is left out."""
     tail = (1.0 - WITHIN) / 2.0
     low, high = np.quantile(values[1:], [tail, 1.0 - tail], method="inverted_cdf")
-    return Range(float(low), float(high))
+    return Believed(float(low), float(high))
 
 
 def upkeep_bands(
@@ -104,7 +104,7 @@ def _lives(mapped: AgeingMap, vacuum: Vacuum, prices: Reckoned) -> tuple[Lives, 
     return found, cost_per_hour(found, bag > 0.0, prices)
 
 
-def caught_band(line: Line, port: int, draws: int = AIR_DRAWS, seed: int = SEED) -> Range | None:
+def caught_band(line: Line, port: int, draws: int = AIR_DRAWS, seed: int = SEED) -> Believed | None:
     """Of what all ports of a tool catch [-]; None where that is not known.
 
     Parameters

@@ -55,7 +55,7 @@ class Course:
 
         Parameters
         ----------
-        at : its place
+        at : its place [-]
         """
         return Course(self.hours, *(getattr(self, f.name)[:, at : at + 1] for f in fields(Course)[1:]))
 

@@ -99,7 +99,7 @@ class _Laws:
 
 
 @dataclass(frozen=True)
-class Trace:
+class MarchTrace:
     """What a march of one course was reckoned from: per dust made, the mean over each step; shape (steps − 1,)."""
 
     cake: Array  #: what stays on the filter, each size by its K2 [1/s]
@@ -120,7 +120,7 @@ def march(mapped: AgeingMap, filters: Filters, hours: float) -> Course:
     return _march(mapped, filters, hours)[0]
 
 
-def traced(mapped: AgeingMap, filters: Filters, hours: float) -> tuple[Course, Trace]:
+def traced(mapped: AgeingMap, filters: Filters, hours: float) -> tuple[Course, MarchTrace]:
     """The same with what it was reckoned from; the first course.
 
     Parameters
@@ -133,7 +133,7 @@ def traced(mapped: AgeingMap, filters: Filters, hours: float) -> tuple[Course, T
     def per_dust(row: int, over: float) -> Array:
         return means[:, row, 0] * over / mapped.rate
 
-    return course, Trace(
+    return course, MarchTrace(
         per_dust(CAKE, area), per_dust(LOAD, area), per_dust(BAG_CAKE, bag_area), per_dust(BAGGED, 1.0)
     )
 

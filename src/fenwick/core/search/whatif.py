@@ -95,10 +95,10 @@ class ChangeOutcome:
             found.append(FigureMove("speed", *self.speed))
         if self.kept and abs(self.kept[1] - self.kept[0]) > TOLD_KEPT:
             found.append(FigureMove("kept", *self.kept))
-        if self.caught and "caught" in self.acting and abs(_gain(self.caught)) > LEAST_KEPT_GAIN:
-            found.append(FigureMove("caught", *self.caught))
         if self.candidate.kind in AT_THE_HOOD and self.in_bin:
             found.append(FigureMove("in_bin", *self.in_bin))
+        if self.caught and "caught" in self.acting and abs(_gain(self.caught)) > LEAST_KEPT_GAIN:
+            found.append(FigureMove("caught", *self.caught))
         air = FigureMove("flow", *self.flow)
         if abs(air.change) > TOLD_AIR:
             found.append(air)

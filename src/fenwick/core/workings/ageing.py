@@ -13,7 +13,7 @@ from fenwick.core.hours.upkeep import clean_filters, coated, own_bag
 from fenwick.core.line.catch import tool_rate, tools_of
 from fenwick.core.line.line import Line
 from fenwick.core.workings.catches import made_at
-from fenwick.core.workings.sheet import RULE, Input, Sheet, Step
+from fenwick.core.workings.sheet import RULE, Input, Sheet, WorkedStep
 
 SOLVED_SO = "each solved like the air at the tool, over three fills of the bin"
 WITH, WITHOUT = "with.", "without."
@@ -41,19 +41,21 @@ class Ageing:
     def _name(self, name: str) -> str:
         return f"{self.way}{name}"
 
-    def _time(self) -> Step:
+    def _time(self) -> WorkedStep:
         assert self.course is not None
         told = "Hours of work at which the march looks"
         return self.sheet.published("march.hours", "t_k", told, self.course.hours, "h", "steps that grow with time")
 
-    def _made(self) -> Step:
+    def _made(self) -> WorkedStep:
         parts = {}
         for group in tools_of(self.line):
             if tool_rate(self.line, group) is not None:
                 parts[f"m{group[0]}"] = made_at(self.sheet, self.line, group)
         return self.sheet.step("made", "ṁ_made", "Dust made by all tools at work", " + ".join(parts), "kg/s", **parts)
 
-    def _grown(self, name: str, symbol: str, told: str, per_dust: Array, area: Step | None, unit: str) -> Step:
+    def _grown(
+        self, name: str, symbol: str, told: str, per_dust: Array, area: WorkedStep | None, unit: str
+    ) -> WorkedStep:
         """What has come together up to each hour: the mean rate of every step, per dust made, times its length."""
         hours = self._time()
         assert isinstance(hours.value, np.ndarray)
@@ -64,21 +66,21 @@ class Ageing:
             law, parts = f"cumsum(m / A * s * dt * {HOUR:g})", {**parts, "A": area}
         return self.sheet.step(self._name(name), symbol, told, law, unit, f"Heun's method; s {SOLVED_SO}", **parts)
 
-    def _area(self) -> Step:
+    def _area(self) -> WorkedStep:
         filter_ = self.line.vacuum.filter
         assert filter_ is not None
         return self.sheet.given("vacuum.filter.area_m2", "A_f", "Area of the filter", filter_.area, "m²")
 
-    def _bag_area(self) -> Step:
+    def _bag_area(self) -> WorkedStep:
         bag = self.line.vacuum.bag
         assert bag is not None
         return self.sheet.given("vacuum.bag.area_m2", "A_bag", "Area of the bag", bag.area, "m²")
 
-    def _cake(self) -> Step:
+    def _cake(self) -> WorkedStep:
         told = "Resistance of the cake up to each hour"
         return self._grown("cake", "K_2W", told, self.trace.cake, self._area(), "Pa s/m")
 
-    def _coefficient(self) -> Step:
+    def _coefficient(self) -> WorkedStep:
         """What filter and bag cost, over the air through them."""
         sheet, vacuum = self.sheet, self.line.vacuum
         parts: dict[str, Input] = {}
@@ -99,7 +101,7 @@ class Ageing:
         told = "Suction that filter and bag cost beyond a clean filter, over the air through them"
         return sheet.step(self._name("coefficient"), "c", told, " + ".join(laws), "Pa s/m³", "Darcy", **parts)
 
-    def flow(self) -> Step:
+    def flow(self) -> WorkedStep:
         """Air at the tool up to each hour."""
         sheet, mapped, curve = self.sheet, self.mapped, self.line.vacuum.curve
         assert mapped is not None
@@ -120,7 +122,7 @@ class Ageing:
             Q=mapped.flow[0, :, 0], most=most
         )  # fmt: skip
 
-    def down(self) -> Step | None:
+    def down(self) -> WorkedStep | None:
         """Hours until the air is down by a quarter; None where it never is."""
         assert self.course is not None
         assert self.mapped is not None
@@ -134,7 +136,7 @@ class Ageing:
                 s=self.sheet.rule("filter.down", "s_down"), t=self._time(), Q=self.flow()
             )  # fmt: skip
 
-    def _first(self) -> Step:
+    def _first(self) -> WorkedStep:
         """Likewise, or as long as anything is followed."""
         down = self.down()
         if down is not None:
@@ -142,7 +144,7 @@ class Ageing:
         told = "As long as anything is followed: the air is not down by a quarter before"
         return self.sheet.published(self._name("first"), "t_down", told, LONG, "h", "")
 
-    def _bag_full(self) -> Step | None:
+    def _bag_full(self) -> WorkedStep | None:
         """Hours until the bag is full; None where it is not, or how the dust lies is not known."""
         mapped, vacuum, sheet = self.mapped, self.line.vacuum, self.sheet
         assert mapped is not None
@@ -170,7 +172,7 @@ class Ageing:
             r=bulk, m=mass, t=self._time()
         )  # fmt: skip
 
-    def _lasts(self) -> Step:
+    def _lasts(self) -> WorkedStep:
         """Hours that a filter lasts, cleaned as long as that is worth it."""
         sheet, first = self.sheet, self._first()
         counted = np.arange(MOST_CLEANINGS + 1, dtype=float)
@@ -192,7 +194,7 @@ class Ageing:
             w=sheet.rule("filter.worn", "s_worn"), m=sheet.rule("filter.cleanings", "n_most")
         )  # fmt: skip
 
-    def cost(self, prices: Prices) -> Step | None:
+    def cost(self, prices: Prices) -> WorkedStep | None:
         """What filters and bags cost for an hour of work; None where a price is not known."""
         bagged = self.bag > 0.0
         key, price = ("vacuum.bag", prices.bag) if bagged else ("vacuum.filter", prices.filter)
@@ -206,7 +208,7 @@ class Ageing:
             parts = {"p": middle_price(self.sheet, key, price), "t": lasts}
             return self.sheet.step(self._name("cost"), "c_hour", told, "p / t", "money/h", "", **parts)
 
-    def _bag_lasts(self) -> Step:
+    def _bag_lasts(self) -> WorkedStep:
         """Hours that a bag lasts: until it is full, or the air is down by a quarter."""
         first, full = self._first(), self._bag_full()
         if full is None:
@@ -216,7 +218,7 @@ class Ageing:
         )
 
 
-def middle_price(sheet: Sheet, key: str, price: PriceRange) -> Step:
+def middle_price(sheet: Sheet, key: str, price: PriceRange) -> WorkedStep:
     """What something is reckoned at.
 
     Parameters
@@ -230,7 +232,7 @@ def middle_price(sheet: Sheet, key: str, price: PriceRange) -> Step:
     return sheet.step(f"{key}.reckoned", "p", "What it is reckoned at", "(a + b) / 2", "money", a=low, b=high)
 
 
-def payback_step(sheet: Sheet, with_it: Step, without: Step, price: PriceRange) -> Step | None:
+def payback_step(sheet: Sheet, with_it: WorkedStep, without: WorkedStep, price: PriceRange) -> WorkedStep | None:
     """Hours of work after which the separator has paid; None where it never does."""
     if one_value(without.value) <= one_value(with_it.value):
         return None

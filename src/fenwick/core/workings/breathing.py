@@ -13,7 +13,7 @@ from fenwick.core.workings.dusts import falling
 from fenwick.core.workings.fates import Dusty
 from fenwick.core.workings.filters import passes
 from fenwick.core.workings.room_air import room_density
-from fenwick.core.workings.sheet import GIVEN, RULE, Input, Step
+from fenwick.core.workings.sheet import GIVEN, RULE, Input, WorkedStep
 
 ROOM = "The room's air"
 CONVENTION = "usual conventions for what reaches the throat"
@@ -34,7 +34,7 @@ class Breathing:
         self.room, self.given = room, given
         self.duration = duration
 
-    def _source(self) -> Step | None:
+    def _source(self) -> WorkedStep | None:
         """What gets into the room while the tools work, class by class; None where that is not known."""
         followed, line, sheet = self.dusty.followed(), self.line, self.sheet
         exhaust = self.dusty.exhaust()
@@ -81,7 +81,7 @@ class Breathing:
             told = "Dust below 10 µm that gets into the room, class by class"
             return sheet.step("room.source", "S_i", told, law, "kg/s", c=below, e=exhaust, **parts)
 
-    def _decay(self) -> Step:
+    def _decay(self) -> WorkedStep:
         followed = self.dusty.followed()
         assert followed is not None
         sheet, room = self.sheet, self.room
@@ -104,7 +104,7 @@ class Breathing:
             told = "Rate at which each class leaves the air: by air changes, and by falling"
             return sheet.step("room.decay", "λ_i", told, law, "1/s", "well-mixed room", **parts)
 
-    def _changes(self) -> Step:
+    def _changes(self) -> WorkedStep:
         if "air_changes" in self.given:
             return self.sheet.given(
                 "room.air_changes", "n_air", "Air changes with the outside", self.room.changes, "1/s"
@@ -114,10 +114,10 @@ class Breathing:
             "room.changes", "n_air", "Air changes of a shut shop", "n / 3600", "1/s", "", RULE, n=hourly
         )
 
-    def _volume(self) -> Step:
+    def _volume(self) -> WorkedStep:
         return self.sheet.given("room.volume_m3", "V", "Air of the room", self.room.volume, "m³")
 
-    def _at_stop(self) -> Step | None:
+    def _at_stop(self) -> WorkedStep | None:
         source = self._source()
         if source is None:
             return None
@@ -129,7 +129,7 @@ class Breathing:
             parts: dict[str, Input] = {"S": source, "V": self._volume(), "l": decay, "D": lasts}
             return self.sheet.step("room.at-stop", "C_i", told, law, "kg/m³", "well-mixed room", **parts)
 
-    def fog(self) -> Step | None:
+    def fog(self) -> WorkedStep | None:
         """Fine dust in the air when the tool stops [mg/m³]; None where that is not known."""
         there = self._at_stop()
         if there is None:
@@ -137,7 +137,7 @@ class Breathing:
         told = "Dust below 10 µm in the room's air when the tool stops"
         return self.sheet.step("room.fog", "C", told, "1e6 * sum(C)", "mg/m³", "well-mixed room", C=there)
 
-    def masked(self, source: DustSource) -> Step | None:
+    def masked(self, source: DustSource) -> WorkedStep | None:
         """How long a mask stays on after the tool stops [min]; None where that is not known, or the air never clears.
 
         Parameters

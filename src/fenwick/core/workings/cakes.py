@@ -17,12 +17,12 @@ from fenwick.core.workings.filters import clean_passes, drops
 from fenwick.core.workings.in_bin import AirInside
 from fenwick.core.workings.room_air import room_density
 from fenwick.core.workings.separation import kept_by_stage
-from fenwick.core.workings.sheet import Input, Sheet, Step
+from fenwick.core.workings.sheet import Input, Sheet, WorkedStep
 
 LAID = "laid-down."
 
 
-def cake_sizes(sheet: Sheet, line: Line, name: str, medium: FilterMedium, place: str) -> Step | None:
+def cake_sizes(sheet: Sheet, line: Line, name: str, medium: FilterMedium, place: str) -> WorkedStep | None:
     """Mass by size of the dust on a medium, any unit; None where it holds none, or its dust is not known.
 
     Parameters
@@ -76,7 +76,7 @@ def _held_there(
     return parts
 
 
-def _by_size(sheet: Sheet, name: str, mass: Step) -> Step:
+def _by_size(sheet: Sheet, name: str, mass: WorkedStep) -> WorkedStep:
     count = np.size(mass.value)
     if count == SIZE_COUNT:
         return mass

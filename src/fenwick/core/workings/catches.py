@@ -11,7 +11,7 @@ from fenwick.core.line.line import Line
 from fenwick.core.workings.dusts import Grains, grains_of
 from fenwick.core.workings.filters import passes_through
 from fenwick.core.workings.hoods import AtPort, port_catch
-from fenwick.core.workings.sheet import CATALOGUE, PUBLISHED, RULE, Input, Sheet, Step
+from fenwick.core.workings.sheet import CATALOGUE, PUBLISHED, RULE, Input, Sheet, WorkedStep
 
 
 @dataclass(frozen=True)
@@ -20,9 +20,9 @@ class AtTool:
 
     ports: Mapping[int, AtPort]  #: by their place among the leaves
     grains: Grains
-    floats: Step  #: share of each class that floats
-    floating: Step  #: of what floats, caught by all
-    flying: Step  #: of what flies, likewise
+    floats: WorkedStep  #: share of each class that floats
+    floating: WorkedStep  #: of what floats, caught by all
+    flying: WorkedStep  #: of what flies, likewise
 
 
 def tool_catch(sheet: Sheet, line: Line, group: Sequence[int], flows: Mapping[int, Input]) -> AtTool | None:
@@ -30,7 +30,7 @@ def tool_catch(sheet: Sheet, line: Line, group: Sequence[int], flows: Mapping[in
 
     Parameters
     ----------
-    group : places of its ports among the leaves
+    group : places of its ports among the leaves [-]
     flows : through them, steps [m^3/s]
     """
     first = line.leaves[group[0]].id
@@ -73,7 +73,7 @@ def _made(sheet: Sheet, line: Line, group: Sequence[int], first: str) -> Grains 
         return replace(classes, weights=weights)
 
 
-def caught_share(sheet: Sheet, line: Line, tool: AtTool, name: str) -> Step:
+def caught_share(sheet: Sheet, line: Line, tool: AtTool, name: str) -> WorkedStep:
     """Of all the dust a tool makes, caught by all its ports, by mass.
 
     Parameters
@@ -87,7 +87,7 @@ def caught_share(sheet: Sheet, line: Line, tool: AtTool, name: str) -> Step:
     )  # fmt: skip
 
 
-def stream_of(sheet: Sheet, line: Line, tool: AtTool, passes_trunk: bool = False) -> Step:
+def stream_of(sheet: Sheet, line: Line, tool: AtTool, passes_trunk: bool = False) -> WorkedStep:
     """Of a tool's dust, what arrives where the branches join, class by class.
 
     Parameters
@@ -125,7 +125,7 @@ def stream_of(sheet: Sheet, line: Line, tool: AtTool, passes_trunk: bool = False
     return sheet.step(f"{first}.enters", "s", told, "s * P", "-", s=stream, P=ahead)
 
 
-def rate_caught(sheet: Sheet, line: Line, flows: Mapping[int, Input]) -> Step | None:
+def rate_caught(sheet: Sheet, line: Line, flows: Mapping[int, Input]) -> WorkedStep | None:
     """Dust that enters the first stage; None where none is known to be made.
 
     Parameters
@@ -151,8 +151,13 @@ def rate_caught(sheet: Sheet, line: Line, flows: Mapping[int, Input]) -> Step | 
     return sheet.step("caught.rate", "ṁ_dust", "Dust that enters the first stage", " + ".join(parts), "kg/s", **parts)
 
 
-def made_at(sheet: Sheet, line: Line, group: Sequence[int]) -> Step:
-    """Dust that a tool makes, given at one of its ports."""
+def made_at(sheet: Sheet, line: Line, group: Sequence[int]) -> WorkedStep:
+    """Dust that a tool makes, given at one of its ports.
+
+    Parameters
+    ----------
+    group : places of its ports among the leaves [-]
+    """
     i = next(i for i in group if line.leaves[i].port.dust_rate is not None)
     rate = line.leaves[i].port.dust_rate
     assert rate is not None

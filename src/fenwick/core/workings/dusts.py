@@ -10,7 +10,7 @@ from fenwick.core.components.dust import Dust, Mode
 from fenwick.core.formulas.sizes import GRAVITY, SIZE_COUNT, SIZES
 from fenwick.core.line.line import Line
 from fenwick.core.workings.room_air import viscosity
-from fenwick.core.workings.sheet import CATALOGUE, Input, Sheet, Step
+from fenwick.core.workings.sheet import CATALOGUE, Input, Sheet, WorkedStep
 
 CLASSES = "the middle of each of 60 classes, even in their logarithm; the end classes take the tails"
 
@@ -19,10 +19,10 @@ CLASSES = "the middle of each of 60 classes, even in their logarithm; the end cl
 class Grains:
     """The classes of a dust."""
 
-    sizes: Step
-    weights: Step
-    densities: Step  #: a list for a mixture, else one number
-    mean_density: Step
+    sizes: WorkedStep
+    weights: WorkedStep
+    densities: WorkedStep  #: a list for a mixture, else one number
+    mean_density: WorkedStep
 
 
 def grains_of(sheet: Sheet, dust: Dust, name: str = "dust") -> Grains:
@@ -50,7 +50,7 @@ def _mode(mode: Mode) -> str:
     return f"{100 * share:g} % with a median of {1e6 * median:g} µm, spread {mode.geometric_sd:g}"
 
 
-def falling(sheet: Sheet, line: Line, grains: Grains, density: Input, name: str) -> Step:
+def falling(sheet: Sheet, line: Line, grains: Grains, density: Input, name: str) -> WorkedStep:
     """Speed at which each class falls in still air.
 
     Parameters
@@ -76,7 +76,7 @@ def falling(sheet: Sheet, line: Line, grains: Grains, density: Input, name: str)
     )  # fmt: skip
 
 
-def median_of(sheet: Sheet, grains: Grains, mass: Step, name: str) -> Step:
+def median_of(sheet: Sheet, grains: Grains, mass: WorkedStep, name: str) -> WorkedStep:
     """Size that half of some dust is finer than.
 
     Parameters

@@ -6,10 +6,10 @@ import numpy as np
 
 from fenwick.core.tuning.factors import FACTORS, spreads
 from fenwick.core.tuning.fit import KEYS, Fit
-from fenwick.core.workings.sheet import MEASURED, Sheet, Step
+from fenwick.core.workings.sheet import MEASURED, Sheet, WorkedStep
 
 
-def factor_step(sheet: Sheet, fitted: Fit, key: str) -> Step:
+def factor_step(sheet: Sheet, fitted: Fit, key: str) -> WorkedStep:
     """A factor at the fit.
 
     Parameters

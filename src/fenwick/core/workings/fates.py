@@ -18,21 +18,21 @@ from fenwick.core.workings.in_bin import AirInside
 from fenwick.core.workings.path import Path
 from fenwick.core.workings.room_air import room_density
 from fenwick.core.workings.separation import kept_by_stage, stage_cut
-from fenwick.core.workings.sheet import Input, Step
+from fenwick.core.workings.sheet import Input, WorkedStep
 
 DUST = "The dust"
 
 
 @dataclass(frozen=True)
-class Followed:
+class DustWay:
     """The dust on its way, class by class, per dust made: as steps."""
 
     grains: Grains
-    arrives: Step  #: where the branches join
+    arrives: WorkedStep  #: where the branches join
     real: bool  #: whether it is caught indeed; else it is the dust as made
-    entering: tuple[Step, ...]  #: each stage
-    kept: tuple[Step, ...]  #: by each stage
-    past: Step  #: what the vacuum gets
+    entering: tuple[WorkedStep, ...]  #: each stage
+    kept: tuple[WorkedStep, ...]  #: by each stage
+    past: WorkedStep  #: what the vacuum gets
 
 
 class Dusty:
@@ -40,7 +40,7 @@ class Dusty:
 
     def __init__(self, path: Path) -> None:
         self.path, self.sheet, self.line = path, path.sheet, path.line
-        self._followed: Followed | None = None
+        self._followed: DustWay | None = None
 
     def tools(self) -> list[tuple[tuple[int, ...], AtTool | None]]:
         """Every tool at work with what its ports catch."""
@@ -50,15 +50,20 @@ class Dusty:
                 found.append((group, tool_catch(self.sheet, self.line, group, self.path.flows)))
         return found
 
-    def caught(self, port: int) -> Step | None:
-        """Of the dust of a port's tool, what all its ports catch; None where that is not known."""
+    def caught(self, port: int) -> WorkedStep | None:
+        """Of the dust of a port's tool, what all its ports catch; None where that is not known.
+
+        Parameters
+        ----------
+        port : its place among the leaves [-]
+        """
         for group, tool in self.tools():
             if port in group and tool is not None:
                 with self.sheet.section("What is caught"):
                     return caught_share(self.sheet, self.line, tool, f"{self.line.leaves[port].id}.caught")
         return None
 
-    def _shares(self, groups: list[tuple[int, ...]]) -> list[Step | None] | None:
+    def _shares(self, groups: list[tuple[int, ...]]) -> list[WorkedStep | None] | None:
         """Each tool's share of all the dust made; None where it cannot be told."""
         if len(groups) == 1:
             return [None]
@@ -76,7 +81,7 @@ class Dusty:
                 for k, group in enumerate(groups)
             ]
 
-    def arrives(self) -> tuple[Step, bool] | None:
+    def arrives(self) -> tuple[WorkedStep, bool] | None:
         """(what arrives where the branches join, whether it is caught indeed); None where the dust is not known."""
         if self.line.dust is None:
             return None
@@ -100,21 +105,21 @@ class Dusty:
             found = self.sheet.step("dust.arrives", "s", told, " + ".join(laws), "-", **parts)
         return (found, True) if float(np.sum(found.value)) > 0.0 else (as_made, False)
 
-    def followed(self) -> Followed | None:
+    def followed(self) -> DustWay | None:
         """The dust through every stage; None where it is not known."""
         if self._followed is None and self.line.dust is not None:
             self._followed = self._follow()
         return self._followed
 
-    def _follow(self) -> Followed:
+    def _follow(self) -> DustWay:
         sheet, line = self.sheet, self.line
         assert line.dust is not None
         arrives = self.arrives()
         grains = grains_of(sheet, line.dust)
         assert arrives is not None
         stream, real = arrives
-        entering: list[Step] = []
-        kept: list[Step] = []
+        entering: list[WorkedStep] = []
+        kept: list[WorkedStep] = []
         past, run, at = stream, [], 0
         for part in line.trunk:
             if not isinstance(part, Separator | WetStage):
@@ -131,9 +136,9 @@ class Dusty:
                 past = sheet.step(f"{part.id}.past", "s", told, "s - k", "-", s=past, k=kept[-1])
             at += 1
         past = self._past_filters(past, run, "ahead-of-vacuum", grains)
-        return Followed(grains, stream, real, tuple(entering), tuple(kept), past)
+        return DustWay(grains, stream, real, tuple(entering), tuple(kept), past)
 
-    def _past_filters(self, past: Step, run: list, name: str, grains: Grains) -> Step:  # type: ignore[type-arg]
+    def _past_filters(self, past: WorkedStep, run: list, name: str, grains: Grains) -> WorkedStep:  # type: ignore[type-arg]
         with self.sheet.section(DUST):
             through = passes_through(self.sheet, self.line, run, grains)
             if through is None:
@@ -141,7 +146,7 @@ class Dusty:
             told = "Of all the dust made, past the filters in the run"
             return self.sheet.step(f"dust.{name}", "s", told, "s * P", "-", s=past, P=through)
 
-    def air_inside(self, stage: Separator | WetStage, grains: Grains, enters: Step | None) -> AirInside:
+    def air_inside(self, stage: Separator | WetStage, grains: Grains, enters: WorkedStep | None) -> AirInside:
         """The air in a stage, from the path."""
         sheet, path, name = self.sheet, self.path, stage.id
         mass = path.ends[name].mass
@@ -160,7 +165,7 @@ class Dusty:
             median = median_of(sheet, grains, enters, f"{name}.median")
         return AirInside(flow, density, load, leak, median)
 
-    def cut(self, stage: Separator) -> Step | None:
+    def cut(self, stage: Separator) -> WorkedStep | None:
         """The cut size of a stage; None where the dust is not known."""
         if self.line.dust is None:
             return None
@@ -169,7 +174,7 @@ class Dusty:
         with self.sheet.section(stage.id):
             return stage_cut(self.sheet, self.line, stage, grains, self.air_inside(stage, grains, None))
 
-    def kept(self) -> Step | None:
+    def kept(self) -> WorkedStep | None:
         """Of what enters the first stage, what all of them keep; None without one, or for unknown dust."""
         found = self.followed()
         if found is None or not found.kept:
@@ -179,7 +184,7 @@ class Dusty:
         told = "Kept of what enters the first stage, by mass"
         return self.sheet.step("kept", "η", told, law, "-", s=found.entering[0], **parts)
 
-    def kept_by(self, stage: str) -> Step | None:
+    def kept_by(self, stage: str) -> WorkedStep | None:
         """Of what enters a stage, what it keeps; None where the dust is not known.
 
         Parameters
@@ -195,7 +200,7 @@ class Dusty:
             f"{stage}.share", "η", told, "sum(k) / sum(s)", "-", k=found.kept[at], s=found.entering[at]
         )
 
-    def binned(self) -> Step | None:
+    def binned(self) -> WorkedStep | None:
         """Of 100 g made, what ends in the bins; None where that is not known."""
         found = self.followed()
         if found is None or not found.real:
@@ -209,7 +214,7 @@ class Dusty:
         told = "Of 100 g made, in the bins"
         return self.sheet.step("bin-of-100", "m_bin", told, f"100 * sum({' + '.join(parts)})", "g", **parts)
 
-    def exhaust(self) -> Step | None:
+    def exhaust(self) -> WorkedStep | None:
         """Of all the dust made, out of the vacuum again, class by class; None where that is not known."""
         found = self.followed()
         if found is None or not found.real:

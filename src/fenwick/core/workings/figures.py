@@ -18,7 +18,7 @@ from fenwick.core.workings.breathing import Breathing
 from fenwick.core.workings.factors import factor_step
 from fenwick.core.workings.fates import Dusty
 from fenwick.core.workings.path import Path
-from fenwick.core.workings.sheet import Sheet, Step, Working
+from fenwick.core.workings.sheet import Sheet, WorkedStep, Working
 from fenwick.core.workings.strength import collapse_step, lid_step, tipping_step
 
 
@@ -33,7 +33,7 @@ class RoomGiven:
 
 
 @dataclass(frozen=True)
-class Asked:
+class FigureAsked:
     """What a working is asked of."""
 
     line: Line
@@ -46,7 +46,7 @@ class Asked:
 class _Told:
     """Everything that has been written on one sheet so far."""
 
-    def __init__(self, asked: Asked) -> None:
+    def __init__(self, asked: FigureAsked) -> None:
         self.asked, self.sheet = asked, Sheet(asked.line.rules)
 
     @cached_property
@@ -78,11 +78,11 @@ class _Told:
         return self.sheet.working(figure, root, also)
 
 
-def _air(told: _Told, _: str) -> Step | None:
+def _air(told: _Told, _: str) -> WorkedStep | None:
     return told.path.air[told.asked.port]
 
 
-def _slowest(told: _Told, _: str) -> Step | None:
+def _slowest(told: _Told, _: str) -> WorkedStep | None:
     """The slowest hose that carries all the dust on the way of the port."""
     line, stations = told.asked.line, told.path.point.stations
     way = line.leaves[told.asked.port].parts | {part.id for part in line.trunk}
@@ -103,16 +103,16 @@ def _slowest(told: _Told, _: str) -> Step | None:
     return told.sheet.step("slowest", "v_min", told_as, law, "m/s", **parts)
 
 
-def _suction(told: _Told, part: str) -> Step | None:
+def _suction(told: _Told, part: str) -> WorkedStep | None:
     end = told.path.ends.get(part)
     return None if end is None else end.static
 
 
-def _drop(told: _Told, part: str) -> Step | None:
+def _drop(told: _Told, part: str) -> WorkedStep | None:
     return told.path.sheet.steps.get(f"{part}.loss")
 
 
-def _inlet_speed(told: _Told, part: str) -> Step | None:
+def _inlet_speed(told: _Told, part: str) -> WorkedStep | None:
     return told.path.sheet.steps.get(f"{part}.inlet-speed")
 
 
@@ -120,46 +120,46 @@ def _stage(told: _Told, part: str) -> Separator | None:
     return next((stage for stage in told.stages if stage.id == part), None)
 
 
-def _cut(told: _Told, part: str) -> Step | None:
+def _cut(told: _Told, part: str) -> WorkedStep | None:
     stage = _stage(told, part)
     return None if stage is None else told.dusty.cut(stage)
 
 
-def _collapse(told: _Told, part: str) -> Step | None:
+def _collapse(told: _Told, part: str) -> WorkedStep | None:
     stage = _stage(told, part)
     return None if stage is None else collapse_step(told.sheet, told.asked.line, stage)
 
 
-def _lid(told: _Told, part: str) -> Step | None:
+def _lid(told: _Told, part: str) -> WorkedStep | None:
     stage = _stage(told, part)
     return None if stage is None else lid_step(told.sheet, told.asked.line, stage, told.path.point)
 
 
-def _tipping(told: _Told, part: str) -> Step | None:
+def _tipping(told: _Told, part: str) -> WorkedStep | None:
     stage = _stage(told, part)
     return None if stage is None else tipping_step(told.sheet, told.asked.line, stage)
 
 
-def _fog(told: _Told, _: str) -> Step | None:
+def _fog(told: _Told, _: str) -> WorkedStep | None:
     return None if told.breathing is None else told.breathing.fog()
 
 
-def _masked(told: _Told, _: str) -> Step | None:
+def _masked(told: _Told, _: str) -> WorkedStep | None:
     given, breathing = told.asked.room, told.breathing
     return None if breathing is None or given is None or given.source is None else breathing.masked(given.source)
 
 
-def _hours(told: _Told, _: str) -> Step | None:
+def _hours(told: _Told, _: str) -> WorkedStep | None:
     found = told.ageing(WITH)
     return found.down() if found.known else None
 
 
-def _cost(told: _Told, _: str) -> Step | None:
+def _cost(told: _Told, _: str) -> WorkedStep | None:
     found = told.ageing(WITH)
     return found.cost(told.asked.prices) if found.known else None
 
 
-def _payback(told: _Told, _: str) -> Step | None:
+def _payback(told: _Told, _: str) -> WorkedStep | None:
     price = told.asked.prices.separator
     ways = [told.ageing(way) for way in (WITH, WITHOUT)]
     if price is None or not told.stages or not all(way.known for way in ways):
@@ -168,7 +168,7 @@ def _payback(told: _Told, _: str) -> Step | None:
     return None if with_it is None or without is None else payback_step(told.sheet, with_it, without, price)
 
 
-def _factor(told: _Told, key: str) -> Step | None:
+def _factor(told: _Told, key: str) -> WorkedStep | None:
     fitted = told.asked.fitted
     return None if fitted is None or key not in KEYS else factor_step(told.sheet, fitted, key)
 
@@ -179,7 +179,7 @@ class Kind:
 
     title: str
     group: str
-    write: Callable[[_Told, str], Step | None]
+    write: Callable[[_Told, str], WorkedStep | None]
     on_air: bool = True  #: whether it hangs on the air in the line
     of: str = ""  #: what it is one of: a station, a stage, a factor; empty: there is one
     quantity: str = ""  #: that it is told in; empty: its unit says it
@@ -214,7 +214,7 @@ KINDS: dict[str, Kind] = {
 }
 
 
-def names(asked: Asked) -> list[str]:
+def names(asked: FigureAsked) -> list[str]:
     """Every figure that could be asked for: its kind, and after a colon which one."""
     line = asked.line
     which = {
@@ -228,7 +228,7 @@ def names(asked: Asked) -> list[str]:
     return found
 
 
-def figures(asked: Asked) -> dict[str, Working]:
+def figures(asked: FigureAsked) -> dict[str, Working]:
     """Every figure that this input allows, with its working."""
     told = _Told(asked)
     found = {}
@@ -239,7 +239,7 @@ def figures(asked: Asked) -> dict[str, Working]:
     return found
 
 
-def working(asked: Asked, figure: str) -> Working | None:
+def working(asked: FigureAsked, figure: str) -> Working | None:
     """How one figure comes about; None where this input does not allow it.
 
     Parameters

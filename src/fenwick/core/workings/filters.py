@@ -11,12 +11,12 @@ from fenwick.core.formulas.sizes import SIZES
 from fenwick.core.line.filters import BAG, OWN, sizes_reaching
 from fenwick.core.line.line import Line
 from fenwick.core.workings.dusts import CLASSES, Grains
-from fenwick.core.workings.sheet import RULE, Input, Sheet, Step
+from fenwick.core.workings.sheet import RULE, Input, Sheet, WorkedStep
 
 LOAD = "Dust on it for its area"
 
 
-def load_of(sheet: Sheet, name: str, medium: FilterMedium) -> Step:
+def load_of(sheet: Sheet, name: str, medium: FilterMedium) -> WorkedStep:
     """Dust per area of a medium.
 
     Parameters
@@ -27,7 +27,7 @@ def load_of(sheet: Sheet, name: str, medium: FilterMedium) -> Step:
     return sheet.step(f"{name}.load", "W", LOAD, "m / A", "kg/m²", m=held, A=area_of(sheet, name, medium))
 
 
-def area_of(sheet: Sheet, name: str, medium: FilterMedium) -> Step:
+def area_of(sheet: Sheet, name: str, medium: FilterMedium) -> WorkedStep:
     """Of a medium.
 
     Parameters
@@ -37,7 +37,7 @@ def area_of(sheet: Sheet, name: str, medium: FilterMedium) -> Step:
     return sheet.given(f"{name}.area_m2", "A_f", "Area of the filter", medium.area, "m²")
 
 
-def clean_passes(sheet: Sheet, kind: str, sizes: Step, name: str) -> Step:
+def clean_passes(sheet: Sheet, kind: str, sizes: WorkedStep, name: str) -> WorkedStep:
     """Of each class, past a clean medium.
 
     Parameters
@@ -56,7 +56,7 @@ def clean_passes(sheet: Sheet, kind: str, sizes: Step, name: str) -> Step:
     return sheet.step(name, "P_0", told, "b ** ((d / s) ** k)", "-", "shop practice", RULE, d=sizes, **parts)
 
 
-def passes(sheet: Sheet, name: str, medium: FilterMedium, grains: Grains) -> Step:
+def passes(sheet: Sheet, name: str, medium: FilterMedium, grains: Grains) -> WorkedStep:
     """Of each class, past a medium as it is loaded.
 
     Parameters
@@ -71,7 +71,7 @@ def passes(sheet: Sheet, name: str, medium: FilterMedium, grains: Grains) -> Ste
     )  # fmt: skip
 
 
-def passes_through(sheet: Sheet, line: Line, parts: Sequence[Element], grains: Grains) -> Step | None:
+def passes_through(sheet: Sheet, line: Line, parts: Sequence[Element], grains: Grains) -> WorkedStep | None:
     """Of each class, past all the in-line filters among some parts; None where there are none."""
     found = [part for part in parts if isinstance(part, InlineFilter)]
     if not found:
@@ -83,7 +83,7 @@ def passes_through(sheet: Sheet, line: Line, parts: Sequence[Element], grains: G
     return sheet.step(f"{name}.passes", "P", "Of each class, past all of them", " * ".join(past), "-", **past)
 
 
-def drops(sheet: Sheet, sizes: Step) -> Step:
+def drops(sheet: Sheet, sizes: WorkedStep) -> WorkedStep:
     """Of each size, what drops in the vacuum's own tank."""
     told, law = "Of each size, what drops in the vacuum's own tank", "1 / (1 + s / d)"
     return sheet.step(
@@ -91,12 +91,12 @@ def drops(sheet: Sheet, sizes: Step) -> Step:
     )
 
 
-def grid(sheet: Sheet) -> Step:
+def grid(sheet: Sheet) -> WorkedStep:
     """The 60 sizes that a cake is told in."""
     return sheet.published("cake.sizes", "d", "Size of each class of grains", SIZES, "m", CLASSES)
 
 
-def cake_of_sizes(sheet: Sheet, place: str) -> Step:
+def cake_of_sizes(sheet: Sheet, place: str) -> WorkedStep:
     """K2 of each size on a medium.
 
     Parameters
@@ -122,7 +122,9 @@ def cake_of_sizes(sheet: Sheet, place: str) -> Step:
     )  # fmt: skip
 
 
-def held_resistance(sheet: Sheet, line: Line, name: str, medium: FilterMedium, place: str, sizes: Step | None) -> Step:
+def held_resistance(
+    sheet: Sheet, line: Line, name: str, medium: FilterMedium, place: str, sizes: WorkedStep | None
+) -> WorkedStep:
     """What the dust on a medium adds to it.
 
     Parameters
@@ -144,8 +146,8 @@ def held_resistance(sheet: Sheet, line: Line, name: str, medium: FilterMedium, p
 
 
 def _cake(
-    sheet: Sheet, line: Line, name: str, medium: FilterMedium, place: str, load: Step, sizes: Step | None
-) -> Step:
+    sheet: Sheet, line: Line, name: str, medium: FilterMedium, place: str, load: WorkedStep, sizes: WorkedStep | None
+) -> WorkedStep:
     if medium.cake is not None:
         return sheet.given(f"{name}.cake", "K_2W", "Resistance of its cake", medium.cake, "Pa s/m")
     told = "Resistance of its cake"
@@ -166,8 +168,8 @@ def _cake(
 
 
 def medium_loss(
-    sheet: Sheet, line: Line, name: str, medium: FilterMedium, place: str, flow: Input, sizes: Step | None
-) -> Step:
+    sheet: Sheet, line: Line, name: str, medium: FilterMedium, place: str, flow: Input, sizes: WorkedStep | None
+) -> WorkedStep:
     """Suction that a medium costs; of the vacuum's own filter only what its dust adds.
 
     Parameters

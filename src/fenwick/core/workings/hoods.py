@@ -13,7 +13,7 @@ from fenwick.core.line.line import Leaf, Line
 from fenwick.core.rules import RELEASE_VELOCITY
 from fenwick.core.workings.filters import medium_loss
 from fenwick.core.workings.room_air import fan_suction, room_density
-from fenwick.core.workings.sheet import RULE, Input, Sheet, Step
+from fenwick.core.workings.sheet import RULE, Input, Sheet, WorkedStep
 
 DALLA_VALLE = "Dalla Valle (1939)"
 SILVERMAN = "Silverman (1942)"
@@ -23,9 +23,9 @@ SILVERMAN = "Silverman (1942)"
 class AtPort:
     """What one port does."""
 
-    drawn: Step  #: of what floats, drawn in
-    thrown: Step  #: of what flies, in the mouth
-    to_line: Step  #: of what floats and is drawn in, into the hose
+    drawn: WorkedStep  #: of what floats, drawn in
+    thrown: WorkedStep  #: of what flies, in the mouth
+    to_line: WorkedStep  #: of what floats and is drawn in, into the hose
 
 
 def port_catch(sheet: Sheet, line: Line, leaf: Leaf, flow: Input) -> AtPort:
@@ -59,7 +59,7 @@ def port_catch(sheet: Sheet, line: Line, leaf: Leaf, flow: Input) -> AtPort:
     return AtPort(drawn, _thrown(sheet, line, leaf, hood, flow), to_line)
 
 
-def _with_extra(sheet: Sheet, line: Line, leaf: Leaf, flow: Input) -> tuple[Input, Step]:
+def _with_extra(sheet: Sheet, line: Line, leaf: Leaf, flow: Input) -> tuple[Input, WorkedStep]:
     """(air at the hood with its extra fan, share of it that the hose takes)."""
     name, hood = leaf.id, leaf.port.hood
     fan = None if hood is None else hood.extra_fan
@@ -73,7 +73,7 @@ def _with_extra(sheet: Sheet, line: Line, leaf: Leaf, flow: Input) -> tuple[Inpu
     return through, sheet.step(f"{name}.to-line", "s_hose", told, "Q / H", "-", Q=flow, H=through)
 
 
-def _extra(sheet: Sheet, line: Line, key: str, fan: ExtraFan) -> Step:
+def _extra(sheet: Sheet, line: Line, key: str, fan: ExtraFan) -> WorkedStep:
     """Air that an extra fan moves: given, or where its curve meets what its filter and its duct ask for."""
     told, moved = "Air that the extra fan moves", extra_flow(fan, line)
     if fan.curve is None:
@@ -99,7 +99,7 @@ def _extra(sheet: Sheet, line: Line, key: str, fan: ExtraFan) -> Step:
     return sheet.solved(f"{key}.moves", "Q_x", told, flow, residual, "m³/s", source, fan=made, p0=sealed, **asked)
 
 
-def _needed(sheet: Sheet, hood: Hood, name: str) -> Step:
+def _needed(sheet: Sheet, hood: Hood, name: str) -> WorkedStep:
     low, high = RELEASE_VELOCITY[hood.release]
     told = f"Air speed that a {hood.release} release wants"
     source = "industrial ventilation practice"
@@ -114,7 +114,7 @@ def _needed(sheet: Sheet, hood: Hood, name: str) -> Step:
     )
 
 
-def _speed(sheet: Sheet, hood: Hood, leaf: Leaf, tag: str, flow: Input, at: int, flanged: bool) -> Step:
+def _speed(sheet: Sheet, hood: Hood, leaf: Leaf, tag: str, flow: Input, at: int, flanged: bool) -> WorkedStep:
     """Air speed where the dust is made, in one way of working."""
     name, told = leaf.id, "Air speed where the dust is made"
     match hood:
@@ -146,7 +146,7 @@ def _speed(sheet: Sheet, hood: Hood, leaf: Leaf, tag: str, flow: Input, at: int,
             raise TypeError(f"no known hood: {hood!r}")
 
 
-def _mouth(sheet: Sheet, leaf: Leaf, hood: Hood) -> Step:
+def _mouth(sheet: Sheet, leaf: Leaf, hood: Hood) -> WorkedStep:
     """Area of the mouth that chips are thrown at."""
     name = leaf.id
     match hood:
@@ -164,7 +164,7 @@ def _mouth(sheet: Sheet, leaf: Leaf, hood: Hood) -> Step:
             return sheet.step(f"{name}.A", "A", "Area of the bore", "pi / 4 * d ** 2", "m²", "geometry", d=bore)
 
 
-def _thrown(sheet: Sheet, line: Line, leaf: Leaf, hood: Hood, flow: Input) -> Step:
+def _thrown(sheet: Sheet, line: Line, leaf: Leaf, hood: Hood, flow: Input) -> WorkedStep:
     """Of what flies, the share that goes into the mouth."""
     name = leaf.id
     share = sheet.given(

@@ -12,7 +12,7 @@ from fenwick.core.components.separator import Separator, SlottedDisc
 from fenwick.core.line.line import Line
 from fenwick.core.workings.dusts import Grains, falling
 from fenwick.core.workings.openings import falls_through, opening_of
-from fenwick.core.workings.sheet import RULE, Input, Sheet, Step
+from fenwick.core.workings.sheet import RULE, Input, Sheet, WorkedStep
 from fenwick.core.workings.swirl import bin_height, fill_of, turning
 
 BIN = "our estimate"
@@ -33,9 +33,9 @@ class AirInside:
 class Surface:
     """The dust's surface in a bin, as steps."""
 
-    fill: Step
-    width: Step  #: diameter there, of a rectangular bin its hydraulic one
-    area: Step
+    fill: WorkedStep
+    width: WorkedStep  #: diameter there, of a rectangular bin its hydraulic one
+    area: WorkedStep
 
 
 def _surface(sheet: Sheet, stage: Separator, prefix: str) -> Surface:
@@ -84,7 +84,7 @@ def _surface(sheet: Sheet, stage: Separator, prefix: str) -> Surface:
     return Surface(fill, width, area)
 
 
-def _drop(sheet: Sheet, stage: Separator) -> Step | None:
+def _drop(sheet: Sheet, stage: Separator) -> WorkedStep | None:
     """How far below the rim the dust leaves the swirl; None where it is at the rim."""
     name = stage.id
     if isinstance(stage, SlottedDisc) and stage.hung:
@@ -96,7 +96,7 @@ def _drop(sheet: Sheet, stage: Separator) -> Step | None:
     return None
 
 
-def free_height(sheet: Sheet, stage: Separator, prefix: str = "") -> Step:
+def free_height(sheet: Sheet, stage: Separator, prefix: str = "") -> WorkedStep:
     """From where dust leaves the swirl to its surface; at the high side of a heap that leans.
 
     Parameters
@@ -126,7 +126,7 @@ def free_height(sheet: Sheet, stage: Separator, prefix: str = "") -> Step:
     )  # fmt: skip
 
 
-def stays_in_bin(sheet: Sheet, line: Line, stage: Separator, grains: Grains, air: AirInside, prefix: str) -> Step:
+def stays_in_bin(sheet: Sheet, line: Line, stage: Separator, grains: Grains, air: AirInside, prefix: str) -> WorkedStep:
     """Share of each class that the bin does not give back."""
     name = f"{prefix}{stage.id}"
     surface, free = _surface(sheet, stage, prefix), free_height(sheet, stage, prefix)
@@ -173,7 +173,7 @@ def stays_in_bin(sheet: Sheet, line: Line, stage: Separator, grains: Grains, air
     )  # fmt: skip
 
 
-def exchange(sheet: Sheet, line: Line, stage: Separator, air: AirInside, prefix: str) -> Step:
+def exchange(sheet: Sheet, line: Line, stage: Separator, air: AirInside, prefix: str) -> WorkedStep:
     """Share of the flow that dips into the bin and comes back."""
     name, manner = f"{prefix}{stage.id}", stage.manner
     parts: dict[str, Input]
@@ -197,7 +197,7 @@ def exchange(sheet: Sheet, line: Line, stage: Separator, air: AirInside, prefix:
     return sheet.step(f"{name}.exchange", "x", told, f"minimum({law}, 1)", "-", BIN, RULE, **parts)
 
 
-def _ledge(sheet: Sheet, stage: Separator, i: int, prefix: str) -> Step:
+def _ledge(sheet: Sheet, stage: Separator, i: int, prefix: str) -> WorkedStep:
     ledge, name = stage.bin.ledges[i], f"{stage.id}.bin.ledges[{i}]"
     surface, drop, rim = _surface(sheet, stage, prefix), _drop(sheet, stage), bin_height(sheet, stage)
     high = sheet.given(f"{name}.height_m", "h_l", "Height of a ledge over the floor", ledge.height, "m")

@@ -5,10 +5,10 @@ from __future__ import annotations
 from fenwick.core.components.chambers import OpenBin
 from fenwick.core.components.cyclone import Cyclone
 from fenwick.core.components.separator import Separator, SlottedDisc
-from fenwick.core.workings.sheet import RULE, Input, Sheet, Step
+from fenwick.core.workings.sheet import RULE, Input, Sheet, WorkedStep
 
 
-def opening_of(sheet: Sheet, stage: Separator) -> Step:
+def opening_of(sheet: Sheet, stage: Separator) -> WorkedStep:
     """Between the swirl and the bin."""
     name, told = stage.id, "Opening to the bin"
     if isinstance(stage, Cyclone):
@@ -26,7 +26,7 @@ def opening_of(sheet: Sheet, stage: Separator) -> Step:
     return sheet.step(f"{name}.opening", "A_o", f"{told}: slots and gaps", " + ".join(parts), "m²", "geometry", **parts)
 
 
-def _slot(sheet: Sheet, stage: SlottedDisc, i: int) -> tuple[Step, Step]:
+def _slot(sheet: Sheet, stage: SlottedDisc, i: int) -> tuple[WorkedStep, WorkedStep]:
     """(width, arc) of a slot."""
     key, slot = f"{stage.id}.slots[{i}]", stage.slots[i]
     return (
@@ -35,7 +35,7 @@ def _slot(sheet: Sheet, stage: SlottedDisc, i: int) -> tuple[Step, Step]:
     )
 
 
-def _slot_area(sheet: Sheet, stage: SlottedDisc, i: int) -> Step:
+def _slot_area(sheet: Sheet, stage: SlottedDisc, i: int) -> WorkedStep:
     width, arc = _slot(sheet, stage, i)
     d = sheet.given(f"{stage.id}.chamber_d_m", "D", "Diameter of the chamber", stage.chamber_diameter, "m")
     return sheet.step(
@@ -44,7 +44,7 @@ def _slot_area(sheet: Sheet, stage: SlottedDisc, i: int) -> Step:
     )  # fmt: skip
 
 
-def _gap(sheet: Sheet, stage: SlottedDisc) -> tuple[Step, Step]:
+def _gap(sheet: Sheet, stage: SlottedDisc) -> tuple[WorkedStep, WorkedStep]:
     """(width, area) of the gap round a hung disc."""
     name = stage.id
     there = sheet.given(
@@ -56,7 +56,7 @@ def _gap(sheet: Sheet, stage: SlottedDisc) -> tuple[Step, Step]:
     return wide, sheet.step(f"{name}.gap-area", "A_g", "Area of that gap", "pi * D * g", "m²", "geometry", D=d, g=wide)
 
 
-def falls_through(sheet: Sheet, stage: SlottedDisc) -> Step:
+def falls_through(sheet: Sheet, stage: SlottedDisc) -> WorkedStep:
     """Of what the swirl throws out, what finds a slot and falls through it."""
     name = stage.id
     least = sheet.rule("slot.falls", "w_0")

@@ -21,33 +21,33 @@ from fenwick.core.workings.cakes import cake_sizes
 from fenwick.core.workings.catches import rate_caught
 from fenwick.core.workings.filters import medium_loss
 from fenwick.core.workings.parts import Cost, area_of, bore_of
-from fenwick.core.workings.sheet import RULE, Input, Sheet, Step
+from fenwick.core.workings.sheet import RULE, Input, Sheet, WorkedStep
 from fenwick.core.workings.swirl import body_of, swirl_loss
 
 if TYPE_CHECKING:
     from fenwick.core.workings.path import Path
 
 #: of a mass flow [kg/s] and the density in the part [kg/m^3]: the suction it costs; None where it costs none
-LossLaw = Callable[[Step, float], Step | None]
+LossLaw = Callable[[WorkedStep, float], WorkedStep | None]
 
 
 @dataclass(frozen=True)
-class PartRow:
+class WayPart:
     """One part of the way."""
 
     name: str
-    bore_out: Step
-    area_in: Step
-    area_out: Step
+    bore_out: WorkedStep
+    area_in: WorkedStep
+    area_out: WorkedStep
     loss: LossLaw
 
 
-def row_of(path: Path, row: int, bore: Step | None) -> PartRow:
+def row_of(path: Path, row: int, bore: WorkedStep | None) -> WayPart:
     """The part of a row of the network.
 
     Parameters
     ----------
-    row : its place
+    row : its place [-]
     bore : of what is ahead of it; None at a port
     """
     name, kind = path.network.ids[row], path.network.kinds[row]
@@ -80,7 +80,7 @@ def title_of(name: str, kind: str) -> str:
             return name
 
 
-def _row_of(path: Path, row: int, bore: Step | None) -> PartRow:
+def _row_of(path: Path, row: int, bore: WorkedStep | None) -> WayPart:
     sheet, line = path.sheet, path.line
     name, kind = path.network.ids[row], path.network.kinds[row]
     part = path.parts.get(name)
@@ -114,7 +114,7 @@ def _row_of(path: Path, row: int, bore: Step | None) -> PartRow:
             assert inlet is not None
             inside = sheet.given("vacuum.inlet_bore_m", "d", "Bore of the vacuum's inlet", inlet, "m")
             area = area_of(sheet, "vacuum.inlet.A", inside)
-            return PartRow(name, inside, area, area, lambda mass, density: None)
+            return WayPart(name, inside, area, area, lambda mass, density: None)
         case "filter" | "inline-filter":
             return _medium(path, name, bore)
         case "gate" if part is None:
@@ -125,21 +125,21 @@ def _row_of(path: Path, row: int, bore: Step | None) -> PartRow:
             return _plain(sheet, path, name, bore, costs.gate_cost(sheet, gate))
         case "reducer":
             assert isinstance(part, Reducer)
-            before, after, long = costs.reducer_ends(sheet, part)
-            cost, narrow = costs.change_cost(sheet, name, before, after, long)
-            return _changed(sheet, path, name, before, after, cost, narrow)
+            taper = costs.taper_of(sheet, part)
+            cost, narrow = costs.change_cost(sheet, name, taper.before, taper.behind, taper.length)
+            return _changed(sheet, path, name, taper.before, taper.behind, cost, narrow)
         case _:
             return _simple(path, name)
 
 
-def _simple(path: Path, name: str) -> PartRow:
+def _simple(path: Path, name: str) -> WayPart:
     part = path.parts[name]
     assert isinstance(part, Hose | FixedLoss | Gate | Elbow | Plate)
     cost = costs.simple_cost(path.sheet, path.line, part)
     return _plain(path.sheet, path, name, bore_of(path.sheet, name, part.bore), cost)
 
 
-def _bore_behind(path: Path, row: int) -> Step:
+def _bore_behind(path: Path, row: int) -> WorkedStep:
     """Bore at which the part of a row begins."""
     sheet, name, kind = path.sheet, path.network.ids[row], path.network.kinds[row]
     part = path.parts.get(name.split(":")[0] if kind == "window" else name)
@@ -151,14 +151,14 @@ def _bore_behind(path: Path, row: int) -> Step:
         case Separator():
             return _hose_bore(sheet, part)
         case Reducer():
-            return costs.reducer_ends(sheet, part)[0]
+            return costs.taper_of(sheet, part).before
         case Hose() | FixedLoss() | Gate() | Elbow() | Plate() | InlineFilter():
             return bore_of(sheet, name, part.bore)
         case _:
             raise TypeError(f"no bore of its own: {part!r}")
 
 
-def _hose_bore(sheet: Sheet, stage: Separator) -> Step:
+def _hose_bore(sheet: Sheet, stage: Separator) -> WorkedStep:
     """Of the round hose whose area a separator's inlet has."""
     body = body_of(sheet, stage)
     told = "Bore of the hose as large as the inlet"
@@ -168,18 +168,20 @@ def _hose_bore(sheet: Sheet, stage: Separator) -> Step:
     )  # fmt: skip
 
 
-def _plain(sheet: Sheet, path: Path, name: str, bore: Step, cost: Cost) -> PartRow:
+def _plain(sheet: Sheet, path: Path, name: str, bore: WorkedStep, cost: Cost) -> WayPart:
     area = area_of(sheet, f"{name}.area", bore)
-    return PartRow(name, bore, area, area, lambda mass, density: _head_loss(path, name, cost, mass, density, area))
+    return WayPart(name, bore, area, area, lambda mass, density: _head_loss(path, name, cost, mass, density, area))
 
 
-def _changed(sheet: Sheet, path: Path, name: str, before: Step, after: Step, cost: Cost, narrow: Step) -> PartRow:
+def _changed(
+    sheet: Sheet, path: Path, name: str, before: WorkedStep, after: WorkedStep, cost: Cost, narrow: WorkedStep
+) -> WayPart:
     first, last = area_of(sheet, f"{name}.area-in", before), area_of(sheet, f"{name}.area-out", after)
     ref = first if narrow is before else last
-    return PartRow(name, after, first, last, lambda mass, density: _head_loss(path, name, cost, mass, density, ref))
+    return WayPart(name, after, first, last, lambda mass, density: _head_loss(path, name, cost, mass, density, ref))
 
 
-def _head_loss(path: Path, name: str, cost: Cost, mass: Step, density: float, area: Step) -> Step:
+def _head_loss(path: Path, name: str, cost: Cost, mass: WorkedStep, density: float, area: WorkedStep) -> WorkedStep:
     """K velocity heads of an area."""
     sheet, told, law = path.sheet, "Suction that it costs", "{} * m ** 2 / (2 * rho * A ** 2)"
     inputs: dict[str, Input] = {"m": mass, "rho": density, "A": area}
@@ -198,14 +200,14 @@ def _head_loss(path: Path, name: str, cost: Cost, mass: Step, density: float, ar
     )  # fmt: skip
 
 
-def _separator(path: Path, stage: Separator) -> PartRow:
+def _separator(path: Path, stage: Separator) -> WayPart:
     sheet, name = path.sheet, stage.id
     body = body_of(sheet, stage)
     bore = sheet.step(f"{name}.outlet-bore", "d_out", "Bore of its outlet", "2 * R", "m", "", R=body.outlet)
     inside = area_of(sheet, f"{name}.area-in", _hose_bore(sheet, stage))
     outside = area_of(sheet, f"{name}.area-out", bore)
 
-    def loss(mass: Step, density: float) -> Step:
+    def loss(mass: WorkedStep, density: float) -> WorkedStep:
         flow = sheet.step(
             f"{name}.flow", "Q", "Air through it, at its own density", "m / rho", "m³/s", m=mass, rho=density
         )
@@ -216,10 +218,10 @@ def _separator(path: Path, stage: Separator) -> PartRow:
             rho=density, A=outside
         )  # fmt: skip
 
-    return PartRow(name, bore, inside, outside, loss)
+    return WayPart(name, bore, inside, outside, loss)
 
 
-def _load(path: Path, stage: Separator, mass: Step) -> Step:
+def _load(path: Path, stage: Separator, mass: WorkedStep) -> WorkedStep:
     """Dust per air at a stage; behind the first one the air counts as clean."""
     sheet = path.sheet
     if path.line.stages[0].id == stage.id:
@@ -232,11 +234,11 @@ def _load(path: Path, stage: Separator, mass: Step) -> Step:
     return sheet.published(f"{stage.id}.load", "c_0", "Dust per air that enters: it counts as clean", 0.0, "kg/kg", "")
 
 
-def _wet(sheet: Sheet, stage: WetStage, bore: Step) -> PartRow:
+def _wet(sheet: Sheet, stage: WetStage, bore: WorkedStep) -> WayPart:
     name = stage.id
     area = area_of(sheet, f"{name}.area", bore)
 
-    def loss(mass: Step, density: float) -> Step:
+    def loss(mass: WorkedStep, density: float) -> WorkedStep:
         throat = sheet.given(f"{name}.throat_d_m", "d_t", "Diameter of the throat", stage.throat_diameter, "m")
         deep = sheet.given(f"{name}.immersion_m", "h_w", "Depth of the throat under water", stage.immersion, "m")
         wide = area_of(sheet, f"{name}.throat-area", throat, "A_t")
@@ -246,10 +248,10 @@ def _wet(sheet: Sheet, stage: WetStage, bore: Step) -> PartRow:
             h=deep, m=mass, rho=density, A=wide
         )  # fmt: skip
 
-    return PartRow(name, bore, area, area, loss)
+    return WayPart(name, bore, area, area, loss)
 
 
-def _medium(path: Path, name: str, bore: Step | None) -> PartRow:
+def _medium(path: Path, name: str, bore: WorkedStep | None) -> WayPart:
     sheet, line, part = path.sheet, path.line, path.parts.get(name)
     if isinstance(part, InlineFilter):
         medium, place, key = part.medium, INLINE, part.id
@@ -262,10 +264,10 @@ def _medium(path: Path, name: str, bore: Step | None) -> PartRow:
     assert bore is not None
     area = area_of(sheet, f"{name}.area", bore)
 
-    def loss(mass: Step, density: float) -> Step:
+    def loss(mass: WorkedStep, density: float) -> WorkedStep:
         flow = sheet.step(
             f"{name}.flow", "Q", "Air through it, at its own density", "m / rho", "m³/s", m=mass, rho=density
         )
         return medium_loss(sheet, line, key, medium, place, flow, cake_sizes(sheet, line, key, medium, place))
 
-    return PartRow(name, bore, area, area, loss)
+    return WayPart(name, bore, area, area, loss)

@@ -14,7 +14,7 @@ from fenwick.core.line.line import Line
 from fenwick.core.line.rows import RIBBED_WALLS
 from fenwick.core.rules import ENTRY_LOSS
 from fenwick.core.workings.room_air import viscosity
-from fenwick.core.workings.sheet import Input, Sheet, Step
+from fenwick.core.workings.sheet import Input, Sheet, WorkedStep
 
 RENNELS = "Rennels & Hudson, Pipe Flow (2012)"
 VENTILATION = "industrial ventilation practice"
@@ -24,13 +24,13 @@ VENTILATION = "industrial ventilation practice"
 class Cost:
     """What a part costs, on the velocity head of an area."""
 
-    fixed: Step | None  #: k₀
-    per_friction: Step | None = None  #: k₁
-    bore: Step | None = None  #: that its friction is reckoned on
-    roughness: Step | None = None  #: of its wall
+    fixed: WorkedStep | None  #: k₀
+    per_friction: WorkedStep | None = None  #: k₁
+    bore: WorkedStep | None = None  #: that its friction is reckoned on
+    roughness: WorkedStep | None = None  #: of its wall
 
 
-def area_of(sheet: Sheet, name: str, bore: Input, symbol: str = "A") -> Step:
+def area_of(sheet: Sheet, name: str, bore: Input, symbol: str = "A") -> WorkedStep:
     """Of a round bore.
 
     Parameters
@@ -41,7 +41,7 @@ def area_of(sheet: Sheet, name: str, bore: Input, symbol: str = "A") -> Step:
     return sheet.step(name, symbol, "Area of the bore", "pi / 4 * d ** 2", "m²", "geometry", d=bore)
 
 
-def bore_of(sheet: Sheet, part: str, bore: Values) -> Step:
+def bore_of(sheet: Sheet, part: str, bore: Values) -> WorkedStep:
     """Of a part, by its id.
 
     Parameters
@@ -75,7 +75,7 @@ def hose_cost(sheet: Sheet, line: Line, hose: Hose) -> Cost:
         if hose.roughness is None
         else sheet.given(f"{name}.roughness_m", "ε", "Roughness of its wall", hose.roughness, "m")
     )
-    fixed: Step | None = None
+    fixed: WorkedStep | None = None
     along: dict[str, Input] = {}
     for i, bend in enumerate(hose.bends):
         one, per = _bend(sheet, f"{name}.bends[{i}]", bend, bore)
@@ -95,7 +95,7 @@ def hose_cost(sheet: Sheet, line: Line, hose: Hose) -> Cost:
     return Cost(whole, per_friction, bore, rough)
 
 
-def _bend_factor(sheet: Sheet, hose: Hose) -> Step:
+def _bend_factor(sheet: Sheet, hose: Hose) -> WorkedStep:
     told = "Loss of its bends against smooth ones"
     if hose.bend_factor is not None:
         return sheet.given(f"{hose.id}.bend_factor", "c_bend", told, hose.bend_factor, "-")
@@ -104,7 +104,7 @@ def _bend_factor(sheet: Sheet, hose: Hose) -> Step:
     return sheet.published("bend.smooth", "c_bend", told, 1.0, "-", "a smooth wall")
 
 
-def _bend(sheet: Sheet, name: str, bend: Bend, bore: Step) -> tuple[Step, Step]:
+def _bend(sheet: Sheet, name: str, bend: Bend, bore: WorkedStep) -> tuple[WorkedStep, WorkedStep]:
     """(fixed loss, loss per friction factor) of a rounded bend, its wall's own friction aside."""
     turn = sheet.angle(f"{name}.angle_deg", "α", "Angle of a bend", bend.angle)
     around = sheet.given(f"{name}.radius_m", "r", "Radius of a bend", bend.radius, "m")
@@ -118,7 +118,7 @@ def _bend(sheet: Sheet, name: str, bend: Bend, bore: Step) -> tuple[Step, Step]:
     return fixed, per
 
 
-def friction(sheet: Sheet, line: Line, name: str, cost: Cost, mass: Input, area: Input) -> Step:
+def friction(sheet: Sheet, line: Line, name: str, cost: Cost, mass: Input, area: Input) -> WorkedStep:
     """Darcy's friction factor in a part.
 
     Parameters
@@ -169,7 +169,9 @@ def _turbulent(reynolds: float, relative: float) -> float:
     return float(root**-2)
 
 
-def change_cost(sheet: Sheet, name: str, bore_in: Step, bore_out: Step, length: Step | None) -> tuple[Cost, Step]:
+def change_cost(
+    sheet: Sheet, name: str, bore_in: WorkedStep, bore_out: WorkedStep, length: WorkedStep | None
+) -> tuple[Cost, WorkedStep]:
     """(what a change of bore costs, the narrower bore that its velocity head is taken at)."""
     narrows = one_value(bore_out.value) < one_value(bore_in.value)
     wide, narrow = (bore_in, bore_out) if narrows else (bore_out, bore_in)
@@ -198,9 +200,18 @@ def change_cost(sheet: Sheet, name: str, bore_in: Step, bore_out: Step, length: 
     return Cost(fixed, per, narrow, wall), narrow
 
 
-def reducer_ends(sheet: Sheet, part: Reducer) -> tuple[Step, Step, Step]:
-    """(bore before, bore behind, length) of a reducer."""
-    return (
+@dataclass(frozen=True)
+class TaperSizes:
+    """The sizes of a reducer."""
+
+    before: WorkedStep  #: bore there
+    behind: WorkedStep
+    length: WorkedStep
+
+
+def taper_of(sheet: Sheet, part: Reducer) -> TaperSizes:
+    """The sizes of a reducer."""
+    return TaperSizes(
         sheet.given(f"{part.id}.bore_in_m", "d_in", "Bore before", part.bore_in, "m"),
         sheet.given(f"{part.id}.bore_out_m", "d_out", "Bore behind", part.bore_out, "m"),
         sheet.given(f"{part.id}.length_m", "L", "Length of the taper, 0 for a step", part.length, "m"),
@@ -245,7 +256,7 @@ def gate_cost(sheet: Sheet, part: Gate) -> Cost:
     return Cost(sheet.step(f"{name}.K", "K", "Loss of the gate", law, "-", "Borda–Carnot", b=body, t=theta))
 
 
-def plate_cost(sheet: Sheet, name: str, bore: Step, open_area: Step) -> Cost:
+def plate_cost(sheet: Sheet, name: str, bore: WorkedStep, open_area: WorkedStep) -> Cost:
     """Of a plate with holes, or a side window."""
     law = f"(A / ({DISCHARGE} * S)) ** 2"
     area = area_of(sheet, f"{name}.A", bore)
@@ -253,7 +264,13 @@ def plate_cost(sheet: Sheet, name: str, bore: Step, open_area: Step) -> Cost:
 
 
 def simple_cost(sheet: Sheet, line: Line, part: object) -> Cost:
-    """Of a part as wide at its end as at its start."""
+    """Of a part as wide at its end as at its start.
+
+    Raises
+    ------
+    TypeError
+        For any other part.
+    """
     match part:
         case Hose():
             return hose_cost(sheet, line, part)

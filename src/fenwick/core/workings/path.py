@@ -22,25 +22,25 @@ from fenwick.core.line.line import Line
 from fenwick.core.line.network import Network, Segment
 from fenwick.core.line.operating import OperatingPoint, operating_point
 from fenwick.core.line.solver import FASTEST, LEAST_JOINT_SHARE, LEAST_NODE_SHARE, LEAST_PRESSURE_SHARE
-from fenwick.core.workings.part_rows import PartRow, row_of, title_of
+from fenwick.core.workings.part_rows import WayPart, row_of, title_of
 from fenwick.core.workings.parts import area_of
 from fenwick.core.workings.room_air import fan_suction, gas_constant, room_density, room_pressure, temperature
-from fenwick.core.workings.sheet import Input, Sheet, Step
+from fenwick.core.workings.sheet import Input, Sheet, WorkedStep
 
 ORIFICE = "sharp-edged gap"
 
 
 @dataclass(frozen=True)
-class End:
+class AirBehind:
     """The air where a part ends, as steps."""
 
-    mass: Step
-    total: Step  #: suction, its own velocity counted
-    density: Step
-    area: Step
-    bore: Step
-    static: Step  #: suction on the wall
-    speed: Step
+    mass: WorkedStep
+    total: WorkedStep  #: suction, its own velocity counted
+    density: WorkedStep
+    area: WorkedStep
+    bore: WorkedStep
+    static: WorkedStep  #: suction on the wall
+    speed: WorkedStep
 
 
 class Path:
@@ -52,11 +52,11 @@ class Path:
         self.network: Network = lay_out(self.line, Catch(self.line))
         self.parts = _all_parts(self.line)
         self.flows: dict[int, Input] = {i: float(self.point.port_flow[i, 0]) for i in range(len(self.line.leaves))}
-        self.load: Step | None = None  #: c0 at the first stage
-        self.ends: dict[str, End] = {}  #: by part
-        self.leaks: dict[str, Step] = {}  #: mass flow of every leak
-        self.air: dict[int, Step] = {}  #: at every port, solved
-        self._segments: list[tuple[End, tuple[int, ...]]] = []  #: (its end, leaves whose air it holds)
+        self.load: WorkedStep | None = None  #: c0 at the first stage
+        self.ends: dict[str, AirBehind] = {}  #: by part
+        self.leaks: dict[str, WorkedStep] = {}  #: mass flow of every leak
+        self.air: dict[int, WorkedStep] = {}  #: at every port, solved
+        self._segments: list[tuple[AirBehind, tuple[int, ...]]] = []  #: (its end, leaves whose air it holds)
 
     def walk(self) -> Path:
         """Write every part down, from the ports to the fan, and what is solved."""
@@ -76,18 +76,23 @@ class Path:
         return self
 
     @property
-    def solved(self) -> tuple[Step, ...]:
+    def solved(self) -> tuple[WorkedStep, ...]:
         """The air at every port."""
         return tuple(self.air.values())
 
     def mean_density(self, row: int) -> float:
-        """Of the air in a part, as solved [kg/m^3]."""
+        """Of the air in a part, as solved [kg/m^3].
+
+        Parameters
+        ----------
+        row : of the part in the network [-]
+        """
         return float(self.point.stations.density_mean[row, 0])
 
     def _solve(self, leaf: int, told: str, residual: str, **inputs: Input) -> None:
         name = self.line.leaves[leaf].id
         flow = self.flows[leaf]
-        assert not isinstance(flow, Step)
+        assert not isinstance(flow, WorkedStep)
         source = "balance of suction on every open way"
         self.air[leaf] = self.sheet.solved(f"{name}.air", "Q", told, flow, residual, "m³/s", source, **inputs)
 
@@ -111,7 +116,7 @@ class Path:
         name = self.network.ids[row].removesuffix(":entry")
         return next(i for i, leaf in enumerate(self.line.leaves) if leaf.id == name)
 
-    def _rows(self, segment: Segment, mass: Step, begun: End | None, bore: Step | None) -> End:
+    def _rows(self, segment: Segment, mass: WorkedStep, begun: AirBehind | None, bore: WorkedStep | None) -> AirBehind:
         end = begun
         for row in range(segment.start, segment.stop):
             part = row_of(self, row, bore)
@@ -122,7 +127,7 @@ class Path:
         assert end is not None
         return end
 
-    def _row(self, row: int, part: PartRow, mass: Step, before: End | None) -> End:
+    def _row(self, row: int, part: WayPart, mass: WorkedStep, before: AirBehind | None) -> AirBehind:
         """One part: its loss, and the air where it ends."""
         sheet, name = self.sheet, part.name
         density = self.mean_density(row)
@@ -149,15 +154,17 @@ class Path:
             sheet.solved(f"{name}.density", "ρ", told, density, residual, "kg/m³", "ideal gas", a=entering, b=behind)
         return self._end(name, mass, total, behind, area, part.bore_out)
 
-    def _end(self, name: str, mass: Step, total: Step, density: Step, area: Step, bore: Step) -> End:
+    def _end(
+        self, name: str, mass: WorkedStep, total: WorkedStep, density: WorkedStep, area: WorkedStep, bore: WorkedStep
+    ) -> AirBehind:
         sheet, parts = self.sheet, {"m": mass, "rho": density, "A": area}
         speed = sheet.step(f"{name}.speed", "v", "Air speed where it ends", "m / (rho * A)", "m/s", "", **parts)
         law = "p + m ** 2 / (2 * rho * A ** 2)"
         told = "Suction there as a gauge on the wall reads it"
         static = sheet.step(f"{name}.static", "p_wall", told, law, "Pa", "Bernoulli", p=total, **parts)
-        return End(mass, total, density, area, bore, static, speed)
+        return AirBehind(mass, total, density, area, bore, static, speed)
 
-    def density(self, name: str, total: Step, mass: Step, area: Step) -> Step:
+    def density(self, name: str, total: WorkedStep, mass: WorkedStep, area: WorkedStep) -> WorkedStep:
         """Of the air where a suction and a mass flow are known.
 
         Parameters
@@ -178,7 +185,7 @@ class Path:
 
     # --- where branches join, and leaks ------------------------------------------------------------------------------
 
-    def _node(self, segment: Segment) -> tuple[End, tuple[int, ...]]:
+    def _node(self, segment: Segment) -> tuple[AirBehind, tuple[int, ...]]:
         node = segment.node
         assert node is not None
         children = [self._segments[i] for i in node.children]
@@ -201,7 +208,7 @@ class Path:
     def _title(self, segment: Segment) -> str:
         return self.network.ids[segment.start - 1]
 
-    def _leak(self, name: str, suction: Step) -> Step:
+    def _leak(self, name: str, suction: WorkedStep) -> WorkedStep:
         sheet, line = self.sheet, self.line
         area = self._leak_area(name)
         law = f"{DISCHARGE} * A * sqrt(2 * p * rho)"
@@ -212,7 +219,7 @@ class Path:
         self.leaks[name] = flow
         return flow
 
-    def _leak_area(self, name: str) -> Step:
+    def _leak_area(self, name: str) -> WorkedStep:
         sheet, part = self.sheet, self.parts.get(name.split(":")[0])
         if isinstance(part, Separator) and name.endswith(":bin"):
             if part.bin.leak_area is None:
@@ -229,7 +236,9 @@ class Path:
         told = "Likewise, as leaks turn out"
         return sheet.step(f"{name}.taken", "A_leak", told, "c * A", "m²", c=sheet.rule("leak.reading", "c_leak"), A=own)
 
-    def _begin(self, segment: Segment, name: str, mass: Step, children: list[End], meets: End) -> End:
+    def _begin(
+        self, segment: Segment, name: str, mass: WorkedStep, children: list[AirBehind], meets: AirBehind
+    ) -> AirBehind:
         """The air where a segment begins: it recovers of its own velocity head what arrives as momentum."""
         sheet = self.sheet
         bore = self._begin_bore(segment, meets)
@@ -258,13 +267,15 @@ class Path:
             solved = children[-1].density
         return self._end(name, mass, total, solved, area, bore)
 
-    def _begin_bore(self, segment: Segment, meets: End) -> Step:
+    def _begin_bore(self, segment: Segment, meets: AirBehind) -> WorkedStep:
         wide = float(np.sqrt(4.0 / np.pi * one_value(np.ravel(segment.area_start)[0])))
         if np.isclose(one_value(meets.bore.value), wide, rtol=1e-9):
             return meets.bore
         return self.sheet.given(f"node-{segment.start}.junction_bore_m", "d", "Bore where they join", wide, "m")
 
-    def _begin_density(self, segment: Segment, mass: float, children: list[End], area: float, meets: End) -> float:
+    def _begin_density(
+        self, segment: Segment, mass: float, children: list[AirBehind], area: float, meets: AirBehind
+    ) -> float:
         """Of the air that goes on, by repeated substitution [kg/m^3]."""
         assert segment.node is not None
         if segment.stop == segment.start:

@@ -7,20 +7,20 @@ import numpy as np
 from fenwick.core.components.vacuum import Curve, MeasuredCurve
 from fenwick.core.formulas.air import GAS_CONSTANT, REFERENCE_DENSITY, STANDARD_PRESSURE, ZERO_CELSIUS
 from fenwick.core.line.line import Line
-from fenwick.core.workings.sheet import GIVEN, MEASURED, Input, Sheet, Step
+from fenwick.core.workings.sheet import GIVEN, MEASURED, Input, Sheet, WorkedStep
 
 GAS = "ideal gas"
 ROOM = "The room"
 ISA = "U.S. Standard Atmosphere 1976"
 
 
-def gas_constant(sheet: Sheet) -> Step:
+def gas_constant(sheet: Sheet) -> WorkedStep:
     """Of dry air."""
     with sheet.section(ROOM):
         return sheet.published("air.gas-constant", "R", "Gas constant of dry air", GAS_CONSTANT, "J/(kg K)", ISA)
 
 
-def temperature(sheet: Sheet, line: Line) -> Step:
+def temperature(sheet: Sheet, line: Line) -> WorkedStep:
     """Of the room."""
     with sheet.section(ROOM):
         celsius = sheet.given(
@@ -31,7 +31,7 @@ def temperature(sheet: Sheet, line: Line) -> Step:
         )
 
 
-def room_pressure(sheet: Sheet, line: Line) -> Step:
+def room_pressure(sheet: Sheet, line: Line) -> WorkedStep:
     """Air pressure at the room's altitude."""
     with sheet.section(ROOM):
         level = sheet.published("air.sea-level", "p_sea", "Pressure at sea level", STANDARD_PRESSURE, "Pa", ISA)
@@ -40,14 +40,14 @@ def room_pressure(sheet: Sheet, line: Line) -> Step:
         return sheet.step("room.pressure", "p_room", "Air pressure in the room", law, "Pa", ISA, sea=level, h=above)
 
 
-def room_density(sheet: Sheet, line: Line) -> Step:
+def room_density(sheet: Sheet, line: Line) -> WorkedStep:
     """Of the air that the tools draw."""
     with sheet.section(ROOM):
         parts = {"p": room_pressure(sheet, line), "R": gas_constant(sheet), "T": temperature(sheet, line)}
         return sheet.step("room.density", "ρ_room", "Density of the room's air", "p / (R * T)", "kg/m³", GAS, **parts)
 
 
-def viscosity(sheet: Sheet, line: Line) -> Step:
+def viscosity(sheet: Sheet, line: Line) -> WorkedStep:
     """Of the air, everywhere in the line."""
     with sheet.section(ROOM):
         law = "1.458e-6 * T ** 1.5 / (T + 110.4)"
@@ -55,7 +55,7 @@ def viscosity(sheet: Sheet, line: Line) -> Step:
         return sheet.step("room.viscosity", "μ", "Viscosity of the air", law, "Pa s", "Sutherland", T=there)
 
 
-def reference_density(sheet: Sheet) -> Step:
+def reference_density(sheet: Sheet) -> WorkedStep:
     """That fan figures are stated at."""
     told = "Density that fan figures are stated at"
     return sheet.published("air.reference-density", "ρ_ref", told, REFERENCE_DENSITY, "kg/m³", "test standards of fans")
@@ -64,7 +64,7 @@ def reference_density(sheet: Sheet) -> Step:
 VACUUM_CURVE = "vacuum.curve"
 
 
-def sealed_suction(sheet: Sheet, line: Line) -> Step:
+def sealed_suction(sheet: Sheet, line: Line) -> WorkedStep:
     """With everything shut, in the room's air."""
     label = _sealed(sheet, line.vacuum.curve, VACUUM_CURVE)
     parts = {"p0": label, "rho": room_density(sheet, line), "ref": reference_density(sheet)}
@@ -72,13 +72,15 @@ def sealed_suction(sheet: Sheet, line: Line) -> Step:
     return sheet.step("vacuum.sealed", "p_sealed", told, "p0 * rho / ref", "Pa", "fan laws", **parts)
 
 
-def _sealed(sheet: Sheet, curve: Curve, key: str) -> Step:
+def _sealed(sheet: Sheet, curve: Curve, key: str) -> WorkedStep:
     kind = MEASURED if isinstance(curve, MeasuredCurve) else GIVEN
     told = "Sealed suction, at the reference density"
     return sheet.given(f"{key}.sealed_suction_pa", "p_0", told, curve.sealed_suction, "Pa", kind)
 
 
-def fan_suction(sheet: Sheet, line: Line, flow: Input, curve: Curve | None = None, key: str = VACUUM_CURVE) -> Step:
+def fan_suction(
+    sheet: Sheet, line: Line, flow: Input, curve: Curve | None = None, key: str = VACUUM_CURVE
+) -> WorkedStep:
     """That a fan makes in the room's air at a flow.
 
     Parameters
@@ -105,7 +107,7 @@ def fan_suction(sheet: Sheet, line: Line, flow: Input, curve: Curve | None = Non
 
 def _piece(sheet: Sheet, curve: MeasuredCurve, key: str, flow: Input) -> dict[str, Input]:
     """The two measured points beside a flow, the slopes there, and how far it lies between them."""
-    at_flow = float(np.ravel(np.asarray(flow.value if isinstance(flow, Step) else flow))[0])
+    at_flow = float(np.ravel(np.asarray(flow.value if isinstance(flow, WorkedStep) else flow))[0])
     last = len(curve.flows) - 2
     i = int(np.clip(np.searchsorted(np.array(curve.flows), at_flow) - 1, 0, last))
     (x0, y0), (x1, y1) = _point(sheet, curve, key, i), _point(sheet, curve, key, i + 1)
@@ -115,7 +117,7 @@ def _piece(sheet: Sheet, curve: MeasuredCurve, key: str, flow: Input) -> dict[st
     return {"y0": y0, "y1": y1, **slopes, "h": wide, "t": along}
 
 
-def _point(sheet: Sheet, curve: MeasuredCurve, key: str, k: int) -> tuple[Step, Step]:
+def _point(sheet: Sheet, curve: MeasuredCurve, key: str, k: int) -> tuple[WorkedStep, WorkedStep]:
     """(flow, suction) of a point of the curve; its ends may be drawn out along the last secants."""
     flow, suction = (f"{key}.points[{k}].{name}" for name in ("flow_m3_s", "suction_pa"))
     told = f"of point {k + 1} of the measured curve, its ends drawn out straight"
@@ -125,7 +127,7 @@ def _point(sheet: Sheet, curve: MeasuredCurve, key: str, k: int) -> tuple[Step, 
     )
 
 
-def _slope(sheet: Sheet, curve: MeasuredCurve, key: str, k: int) -> Step:
+def _slope(sheet: Sheet, curve: MeasuredCurve, key: str, k: int) -> WorkedStep:
     """Of the curve at one of its points: the weighted harmonic mean of both sides, at an end the three-point rule."""
     last = len(curve.flows) - 1
     before, at, after = (k - 1, k, k + 1) if 0 < k < last else (k, k + 1, k + 2) if k == 0 else (k, k - 1, k - 2)

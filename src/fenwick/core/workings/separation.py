@@ -8,13 +8,13 @@ from fenwick.core.formulas.swirl import LEAST_SURPLUS_LOAD, TURNING_LOAD
 from fenwick.core.line.line import Line
 from fenwick.core.workings.dusts import Grains
 from fenwick.core.workings.in_bin import BIN, AirInside, stays_in_bin
-from fenwick.core.workings.sheet import RULE, Sheet, Step
+from fenwick.core.workings.sheet import RULE, Sheet, WorkedStep
 from fenwick.core.workings.swirl import ORBIT, cut_size, turning
 
 
 def kept_by_stage(
     sheet: Sheet, line: Line, stage: Separator | WetStage, grains: Grains, air: AirInside, prefix: str = ""
-) -> Step:
+) -> WorkedStep:
     """Share of each class that a stage keeps.
 
     Parameters
@@ -29,7 +29,7 @@ def kept_by_stage(
     return sheet.step(f"{name}.keeps", "η_i", "Of each class, kept", "w * r", "-", w=wall, r=stays)
 
 
-def _wet(sheet: Sheet, stage: WetStage, grains: Grains, air: AirInside, prefix: str) -> Step:
+def _wet(sheet: Sheet, stage: WetStage, grains: Grains, air: AirInside, prefix: str) -> WorkedStep:
     name = f"{prefix}{stage.id}"
     throat = sheet.given(f"{stage.id}.throat_d_m", "d_t", "Diameter of the throat", stage.throat_diameter, "m")
     speed = sheet.step(
@@ -44,7 +44,9 @@ def _wet(sheet: Sheet, stage: WetStage, grains: Grains, air: AirInside, prefix: 
     )
 
 
-def stage_cut(sheet: Sheet, line: Line, stage: Separator, grains: Grains, air: AirInside, prefix: str = "") -> Step:
+def stage_cut(
+    sheet: Sheet, line: Line, stage: Separator, grains: Grains, air: AirInside, prefix: str = ""
+) -> WorkedStep:
     """The cut size that is told: that of the mean density.
 
     Parameters
@@ -55,7 +57,7 @@ def stage_cut(sheet: Sheet, line: Line, stage: Separator, grains: Grains, air: A
     return cut_size(sheet, line, stage, turn, air.flow, air.density, grains.mean_density, prefix)
 
 
-def reaches_wall(sheet: Sheet, line: Line, stage: Separator, grains: Grains, air: AirInside, prefix: str) -> Step:
+def reaches_wall(sheet: Sheet, line: Line, stage: Separator, grains: Grains, air: AirInside, prefix: str) -> WorkedStep:
     """Share of each class that is thrown to the wall."""
     name = f"{prefix}{stage.id}"
     told = stage_cut(sheet, line, stage, grains, air, prefix)
@@ -82,7 +84,7 @@ def reaches_wall(sheet: Sheet, line: Line, stage: Separator, grains: Grains, air
     return grade
 
 
-def _surplus(sheet: Sheet, name: str, cut: Step, air: AirInside) -> Step:
+def _surplus(sheet: Sheet, name: str, cut: WorkedStep, air: AirInside) -> WorkedStep:
     """Share of the dust that is more than the swirl can carry."""
     assert air.median is not None
     law = f"maximum(c, {TURNING_LOAD!r})"

@@ -23,7 +23,7 @@ RESIDUAL = 1e-4  #: of its scale, within which what is solved has to be right [-
 
 
 @dataclass(frozen=True)
-class Step:
+class WorkedStep:
     """One step of a working."""
 
     id: str
@@ -52,7 +52,7 @@ class Step:
         return isinstance(self.value, np.ndarray)
 
 
-Input: TypeAlias = Step | Values
+Input: TypeAlias = WorkedStep | Values
 
 
 @dataclass(frozen=True)
@@ -60,10 +60,10 @@ class Working:
     """A figure and the steps that lead to it; the last is the figure."""
 
     figure: str
-    steps: tuple[Step, ...]
+    steps: tuple[WorkedStep, ...]
 
     @property
-    def root(self) -> Step:
+    def root(self) -> WorkedStep:
         """The figure itself."""
         return self.steps[-1]
 
@@ -73,7 +73,7 @@ class Sheet:
 
     def __init__(self, rules: RuleBook) -> None:
         self.rules = rules
-        self.steps: dict[str, Step] = {}
+        self.steps: dict[str, WorkedStep] = {}
         self._section = ""
 
     @contextmanager
@@ -96,7 +96,7 @@ class Sheet:
         kind: str = PUBLISHED,
         /,
         **inputs: Input,
-    ) -> Step:
+    ) -> WorkedStep:
         """A step that is worked out by an expression over its inputs; one of that name that is there already stays.
 
         Parameters
@@ -109,7 +109,7 @@ class Sheet:
             return self.steps[name]
         told, known = self._told(inputs)
         value = evaluate(expression, known)
-        return self._write(Step(name, symbol, meaning, told, expression, None, value, unit, source, kind))
+        return self._write(WorkedStep(name, symbol, meaning, told, expression, None, value, unit, source, kind))
 
     def solved(
         self,
@@ -121,7 +121,7 @@ class Sheet:
         unit: str,
         source: str,
         **inputs: Input,
-    ) -> Step:
+    ) -> WorkedStep:
         """A step whose value was solved for; in its residual it is called `value`.
 
         Parameters
@@ -143,11 +143,11 @@ class Sheet:
         left = float(np.max(np.abs(evaluate(residual, known))))
         if not left <= RESIDUAL:
             raise OutsideDomainError(name, f"does not fit what it is solved from, by {left:.1e}")
-        return self._write(Step(name, symbol, meaning, told, None, residual, found, unit, source, SOLVED))
+        return self._write(WorkedStep(name, symbol, meaning, told, None, residual, found, unit, source, SOLVED))
 
     def given(
         self, key: str, symbol: str, meaning: str, value: Values, unit: str = "", kind: str = GIVEN, source: str = ""
-    ) -> Step:
+    ) -> WorkedStep:
         """A value of the rig, by its key.
 
         Parameters
@@ -155,9 +155,9 @@ class Sheet:
         key : in the rig, after the id of its part
         value : of it; any unit
         """
-        return self._leaf(Step(key, symbol, meaning, {}, ITSELF, None, _number(value), unit, source, kind, key))
+        return self._leaf(WorkedStep(key, symbol, meaning, {}, ITSELF, None, _number(value), unit, source, kind, key))
 
-    def angle(self, key: str, symbol: str, meaning: str, radians: Values) -> Step:
+    def angle(self, key: str, symbol: str, meaning: str, radians: Values) -> WorkedStep:
         """An angle of the rig, which holds it in degrees.
 
         Parameters
@@ -168,7 +168,7 @@ class Sheet:
         given = self.given(key, symbol, meaning, np.degrees(radians), "°")
         return self.step(f"{key}.rad", symbol, f"{meaning}, in radians", "a * pi / 180", "rad", a=given)
 
-    def published(self, name: str, symbol: str, meaning: str, value: Values, unit: str, source: str) -> Step:
+    def published(self, name: str, symbol: str, meaning: str, value: Values, unit: str, source: str) -> WorkedStep:
         """A published constant.
 
         Parameters
@@ -176,17 +176,17 @@ class Sheet:
         name : its id
         value : of it; any unit
         """
-        return self._leaf(Step(name, symbol, meaning, {}, ITSELF, None, _number(value), unit, source, PUBLISHED))
+        return self._leaf(WorkedStep(name, symbol, meaning, {}, ITSELF, None, _number(value), unit, source, PUBLISHED))
 
-    def rule(self, key: str, symbol: str) -> Step:
+    def rule(self, key: str, symbol: str) -> WorkedStep:
         """A row of the table of rules, as it holds for this line."""
         row, value = rule(key), _number(self.rules[key])
         kind = RULE if np.array_equal(value, row.value) else MEASURED
         unit = row.unit or SI_UNITS.get(row.quantity, "")
-        step = Step(key, symbol, row.meaning, {}, ITSELF, None, value, unit, row.source, kind, key)
+        step = WorkedStep(key, symbol, row.meaning, {}, ITSELF, None, value, unit, row.source, kind, key)
         return self._leaf(replace(step, low=row.low, high=row.high))
 
-    def working(self, figure: str, root: Step, also: Sequence[Step] = ()) -> Working:
+    def working(self, figure: str, root: WorkedStep, also: Sequence[WorkedStep] = ()) -> Working:
         """What leads to a step, and nothing else.
 
         Parameters
@@ -207,10 +207,10 @@ class Sheet:
             root = replace(root, id=FIGURE, inputs={"x": root.id}, expression="x", residual=None, section="")
         return Working(figure, (*kept, replace(root, section="")))
 
-    def _leaf(self, step: Step) -> Step:
+    def _leaf(self, step: WorkedStep) -> WorkedStep:
         return self.steps.get(step.id) or self._write(replace(step, inputs={ITSELF: step.value}))
 
-    def _write(self, step: Step) -> Step:
+    def _write(self, step: WorkedStep) -> WorkedStep:
         written = replace(step, section=self._section)
         self.steps[step.id] = written
         return written
@@ -220,7 +220,7 @@ class Sheet:
         told: dict[str, Number | str] = {}
         known: dict[str, Number] = {}
         for name, one in inputs.items():
-            if isinstance(one, Step):
+            if isinstance(one, WorkedStep):
                 told[name], known[name] = one.id, one.value
             else:
                 told[name] = known[name] = _number(one)

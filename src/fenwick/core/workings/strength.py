@@ -16,13 +16,13 @@ from fenwick.core.judging.strength import folding_is_judged, most_suction
 from fenwick.core.line.line import Line
 from fenwick.core.line.operating import OperatingPoint
 from fenwick.core.workings.room_air import sealed_suction
-from fenwick.core.workings.sheet import CATALOGUE, GIVEN, RULE, Input, Sheet, Step
+from fenwick.core.workings.sheet import CATALOGUE, GIVEN, RULE, Input, Sheet, WorkedStep
 
 BUCKLING = "US Experimental Model Basin; long tube beyond"
 PLATES = "Timoshenko & Woinowsky-Krieger, Theory of Plates and Shells"
 
 
-def _elastic(sheet: Sheet, name: str, bin_: Bin) -> tuple[Step, Step]:
+def _elastic(sheet: Sheet, name: str, bin_: Bin) -> tuple[WorkedStep, WorkedStep]:
     """(Young's modulus, Poisson's ratio) of a bin's wall."""
     made_of = bin_.made_of
     assert made_of is not None
@@ -36,7 +36,7 @@ def _elastic(sheet: Sheet, name: str, bin_: Bin) -> tuple[Step, Step]:
     )
 
 
-def collapse_step(sheet: Sheet, line: Line, stage: Separator) -> Step | None:
+def collapse_step(sheet: Sheet, line: Line, stage: Separator) -> WorkedStep | None:
     """Suction at which the bin folds; None where its wall is not known, or it is not judged."""
     bin_, name = stage.bin, stage.id
     if bin_.wall is None or bin_.made_of is None or not folding_is_judged(stage):
@@ -69,7 +69,9 @@ def _least(names: list[str]) -> str:
     return found
 
 
-def _bay(sheet: Sheet, name: str, length: float, diameter: float, wall: Step, e: Step, nu: Step) -> Step:
+def _bay(
+    sheet: Sheet, name: str, length: float, diameter: float, wall: WorkedStep, e: WorkedStep, nu: WorkedStep
+) -> WorkedStep:
     long = sheet.given(f"{name}.length", "L", "Clear length between floor, rings and lid", length, "m")
     wide = sheet.given(f"{name}.diameter", "D", "Widest diameter there", diameter, "m")
     parts: Mapping[str, Input] = {"E": e, "t": wall, "D": wide, "L": long, "nu": nu}
@@ -82,7 +84,7 @@ def _bay(sheet: Sheet, name: str, length: float, diameter: float, wall: Step, e:
     )
 
 
-def lid_step(sheet: Sheet, line: Line, stage: Separator, point: OperatingPoint) -> Step | None:
+def lid_step(sheet: Sheet, line: Line, stage: Separator, point: OperatingPoint) -> WorkedStep | None:
     """How far a lid is drawn in with the hose blocked; None where it is not described."""
     bin_, name = stage.bin, stage.id
     if bin_.lid is None or not bin_.is_round:
@@ -151,7 +153,7 @@ def lid_step(sheet: Sheet, line: Line, stage: Separator, point: OperatingPoint) 
         return sheet.step(f"{name}.lid", "w", told, law, "m", PLATES, t=thick, c=held, y=y)
 
 
-def _stands(sheet: Sheet, line: Line, stage: Separator, point: OperatingPoint) -> Step:
+def _stands(sheet: Sheet, line: Line, stage: Separator, point: OperatingPoint) -> WorkedStep:
     """What the bin has to stand with its hose blocked."""
     sealed, relief = sealed_suction(sheet, line), stage.bin.relief
     stands = one_value(most_suction(stage, line, point))
@@ -164,7 +166,7 @@ def _stands(sheet: Sheet, line: Line, stage: Separator, point: OperatingPoint) -
     return sheet.step(f"{stage.id}.stands", "p_blocked", told, "minimum(p, o)", "Pa", p=sealed, o=opens)
 
 
-def tipping_step(sheet: Sheet, line: Line, stage: Separator) -> Step | None:
+def tipping_step(sheet: Sheet, line: Line, stage: Separator) -> WorkedStep | None:
     """Pull at the inlet that tips the empty unit over; None where its weight is not known."""
     stand, bin_, name = stage.stand, stage.bin, stage.id
     if stand is None or bin_.shell_mass is None:
@@ -200,7 +202,7 @@ def tipping_step(sheet: Sheet, line: Line, stage: Separator) -> Step | None:
         )  # fmt: skip
 
 
-def _rise(sheet: Sheet, stage: Separator) -> Step:
+def _rise(sheet: Sheet, stage: Separator) -> WorkedStep:
     """How far what stands on a bin reaches over its rim."""
     name = stage.id
     if isinstance(stage, Cyclone):
@@ -226,7 +228,7 @@ def _rise(sheet: Sheet, stage: Separator) -> Step:
     return sheet.step(f"{name}.rise", "r", "What stands over the rim, the head included", "c + h", "m", c=own, h=head)
 
 
-def shell_step(sheet: Sheet, stage: Separator) -> Step:
+def shell_step(sheet: Sheet, stage: Separator) -> WorkedStep:
     """Mass of an empty bin with its lid."""
     name, bin_ = stage.id, stage.bin
     if bin_.mass is not None:

@@ -9,7 +9,7 @@ from fenwick.core.components.cyclone import Cyclone
 from fenwick.core.components.separator import Separator, SlottedDisc
 from fenwick.core.line.line import Line
 from fenwick.core.workings.room_air import viscosity
-from fenwick.core.workings.sheet import Input, Sheet, Step
+from fenwick.core.workings.sheet import Input, Sheet, WorkedStep
 
 ORBIT = "Barth & Muschelknautz, after Hoffmann & Stein (2008), ch. 6"
 
@@ -18,23 +18,23 @@ ORBIT = "Barth & Muschelknautz, after Hoffmann & Stein (2008), ch. 6"
 class Body:
     """What the orbit model needs of a separator."""
 
-    radius: Step  #: R
-    outlet: Step  #: Rx
-    inlet_height: Step  #: a
-    inlet_width: Step  #: b
-    orbit: Step  #: height of the orbit
-    wall: Step  #: A
+    radius: WorkedStep  #: R
+    outlet: WorkedStep  #: Rx
+    inlet_height: WorkedStep  #: a
+    inlet_width: WorkedStep  #: b
+    orbit: WorkedStep  #: height of the orbit
+    wall: WorkedStep  #: A
 
 
 @dataclass(frozen=True)
 class Turning:
     """The speeds of a swirl."""
 
-    inlet: Step
-    wall: Step
-    core: Step
-    outlet: Step
-    friction: Step
+    inlet: WorkedStep
+    wall: WorkedStep
+    core: WorkedStep
+    outlet: WorkedStep
+    friction: WorkedStep
 
 
 def body_of(sheet: Sheet, stage: Separator, prefix: str = "") -> Body:
@@ -60,14 +60,14 @@ def body_of(sheet: Sheet, stage: Separator, prefix: str = "") -> Body:
             raise TypeError(f"no known separator: {stage!r}")
 
 
-def _half(sheet: Sheet, name: str, symbol: str, meaning: str, width: Step) -> Step:
+def _half(sheet: Sheet, name: str, symbol: str, meaning: str, width: WorkedStep) -> WorkedStep:
     return sheet.step(name, symbol, meaning, "d / 2", "m", d=width)
 
 
 def _cyclone(sheet: Sheet, stage: Cyclone) -> Body:
     name, shape = stage.id, stage.shape
 
-    def size(key: str, symbol: str, meaning: str, value: object) -> Step:
+    def size(key: str, symbol: str, meaning: str, value: object) -> WorkedStep:
         return sheet.given(f"{name}.{key}", symbol, meaning, value, "m")  # type: ignore[arg-type]
 
     a = size("inlet_height_m", "a", "Height of the inlet", shape.inlet_height)
@@ -94,7 +94,7 @@ def _cyclone(sheet: Sheet, stage: Cyclone) -> Body:
     )
 
 
-def _inlet(sheet: Sheet, stage: Separator) -> tuple[Step, Step]:
+def _inlet(sheet: Sheet, stage: Separator) -> tuple[WorkedStep, WorkedStep]:
     """Height and width of an inlet; a round one counts as the square of equal area."""
     name = stage.id
     if isinstance(stage, SlottedDisc) and stage.inlet_rectangle is not None:
@@ -113,10 +113,10 @@ def _inlet(sheet: Sheet, stage: Separator) -> tuple[Step, Step]:
 def _flat(
     sheet: Sheet,
     stage: Separator,
-    d: Step,
-    high: Step,
-    tube: tuple[Step, Step],
-    most: Step | None = None,
+    d: WorkedStep,
+    high: WorkedStep,
+    tube: tuple[WorkedStep, WorkedStep],
+    most: WorkedStep | None = None,
     prefix: str = "",
 ) -> Body:
     name, (de, s) = f"{prefix}{stage.id}", tube
@@ -134,7 +134,7 @@ def _flat(
     )
 
 
-def _tube(sheet: Sheet, stage: SlottedDisc | OpenBin) -> tuple[Step, Step]:
+def _tube(sheet: Sheet, stage: SlottedDisc | OpenBin) -> tuple[WorkedStep, WorkedStep]:
     name = stage.id
     return (
         sheet.given(f"{name}.outlet_d_m", "D_e", "Diameter of the outlet tube", stage.outlet_diameter, "m"),
@@ -161,7 +161,7 @@ def _open_bin(sheet: Sheet, stage: OpenBin, prefix: str) -> Body:
     return _flat(sheet, stage, top, room, (de, s), de, prefix)
 
 
-def fill_of(sheet: Sheet, stage: Separator, prefix: str = "") -> Step:
+def fill_of(sheet: Sheet, stage: Separator, prefix: str = "") -> WorkedStep:
     """Height of the dust in a bin.
 
     Parameters
@@ -175,7 +175,7 @@ def fill_of(sheet: Sheet, stage: Separator, prefix: str = "") -> Step:
     return sheet.given(key, "h_fill", "Height of the dust in the bin", stage.bin.fill_height, "m")
 
 
-def bin_height(sheet: Sheet, stage: Separator) -> Step:
+def bin_height(sheet: Sheet, stage: Separator) -> WorkedStep:
     """Inside height of a bin."""
     return sheet.given(f"{stage.id}.bin.height", "H_bin", "Inside height of the bin", stage.bin.height, "m")
 
@@ -228,7 +228,7 @@ def turning(sheet: Sheet, stage: Separator, flow: Input, load: Input, prefix: st
     return Turning(inlet, wall, core, outlet, friction)
 
 
-def swirl_loss(sheet: Sheet, stage: Separator, flow: Input, load: Input) -> Step:
+def swirl_loss(sheet: Sheet, stage: Separator, flow: Input, load: Input) -> WorkedStep:
     """K on the outlet tube's velocity head.
 
     Parameters
@@ -254,7 +254,7 @@ def cut_size(
     density: Input,
     grain: Input,
     prefix: str = "",
-) -> Step:
+) -> WorkedStep:
     """d50 of grains of a density.
 
     Parameters

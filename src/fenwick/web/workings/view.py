@@ -11,7 +11,7 @@ from markupsafe import Markup
 from fenwick.core.hours.air import USUAL_JOB
 from fenwick.core.tuning.readings import Reading
 from fenwick.core.workings.figures import KINDS
-from fenwick.core.workings.sheet import Step, Working
+from fenwick.core.workings.sheet import WorkedStep, Working
 from fenwick.data.lines import LineState
 from fenwick.drawing.formula import render_formula, render_symbol
 from fenwick.drawing.trend import render_trend
@@ -55,7 +55,7 @@ class InputChip:
 
 
 @dataclass(frozen=True)
-class StepRow:
+class WorkedRow:
     """One step."""
 
     id: str
@@ -80,9 +80,18 @@ class Section:
 
     id: str
     title: str
-    given: list[StepRow]
-    steps: list[StepRow]
-    aside: list[StepRow]  #: densities along the way, which few want to read
+    given: list[WorkedRow]
+    steps: list[WorkedRow]
+    aside: list[WorkedRow]  #: densities along the way, which few want to read
+
+
+@dataclass(frozen=True)
+class KindCount:
+    """How many steps of a kind there are."""
+
+    kind: str
+    word: str
+    count: int
 
 
 @dataclass(frozen=True)
@@ -96,14 +105,14 @@ class SheetView:
     shown: str  #: in the user's units
     port: str
     query: dict[str, str]
-    root: StepRow | None
+    root: WorkedRow | None
     sections: list[Section]
     count: int
-    kinds: list[tuple[str, str, int]]
+    kinds: list[KindCount]
 
 
 @dataclass(frozen=True)
-class FigureRow:
+class ToldFigure:
     """A figure in the list."""
 
     figure: str
@@ -122,7 +131,7 @@ class ListView:
     port: str
     ports: list[tuple[str, str]]
     query: dict[str, str]
-    groups: list[tuple[str, list[FigureRow]]]
+    groups: list[tuple[str, list[ToldFigure]]]
 
 
 def _looked_at(state: LineState, asked: WorkingAsked) -> tuple[Rig, str]:
@@ -169,7 +178,7 @@ def sheet_view(state: LineState, asked: WorkingAsked, figure: str, system: str) 
     known = {step.id: step for step in found.steps}
     rows = {step.id: _row(step, known) for step in found.steps}
     told = [step for step in found.steps if step is not found.root]
-    count = [(kind, KIND_WORDS[kind], sum(1 for s in found.steps if s.kind == kind)) for kind in KIND_WORDS]
+    counts = [KindCount(one, word, sum(step.kind == one for step in found.steps)) for one, word in KIND_WORDS.items()]
     return SheetView(
         state=state,
         rig=rig,
@@ -181,7 +190,7 @@ def sheet_view(state: LineState, asked: WorkingAsked, figure: str, system: str) 
         root=rows[found.root.id],
         sections=_sections(told, rows, words),
         count=len(found.steps),
-        kinds=[row for row in count if row[2]],
+        kinds=[one for one in counts if one.count],
     )
 
 
@@ -204,7 +213,7 @@ def place_name(of: str, names: Mapping[str, str]) -> str:
     return f"{name}, {place}" if place else name
 
 
-def shown_as(root: Step, kind: str, voice: Voice, money: str) -> str:
+def shown_as(root: WorkedStep, kind: str, voice: Voice, money: str) -> str:
     """The figure as its page tells it.
 
     Parameters
@@ -225,10 +234,10 @@ def figure_list(state: LineState, asked: WorkingAsked, system: str) -> ListView:
     rig, port = _looked_at(state, asked)
     voice, words = voice_for(rig, system), part_names(rig)
     found = all_explained(rig, asked_of(rig, port, state.owned, asked.readings, asked.duration))
-    groups: dict[str, list[FigureRow]] = {}
+    groups: dict[str, list[ToldFigure]] = {}
     for name, working in found.items():
         kind, _, of = name.partition(":")
-        row = FigureRow(
+        row = ToldFigure(
             figure=name,
             title=KINDS[kind].title,
             of=place_name(of, words) if of else "",
@@ -240,9 +249,9 @@ def figure_list(state: LineState, asked: WorkingAsked, system: str) -> ListView:
     return ListView(state, rig, port, ports, _query(asked, port), list(groups.items()))
 
 
-def _sections(steps: list[Step], rows: Mapping[str, StepRow], names: Mapping[str, str]) -> list[Section]:
+def _sections(steps: list[WorkedStep], rows: Mapping[str, WorkedRow], names: Mapping[str, str]) -> list[Section]:
     """Steps of one part together, in the order in which they are first met."""
-    found: dict[str, list[Step]] = {}
+    found: dict[str, list[WorkedStep]] = {}
     for step in steps:
         found.setdefault(step.section, []).append(step)
     sections = []
@@ -261,11 +270,11 @@ def _sections(steps: list[Step], rows: Mapping[str, StepRow], names: Mapping[str
     return sections
 
 
-def _is_aside(step: Step) -> bool:
+def _is_aside(step: WorkedStep) -> bool:
     return step.id != "room.density" and step.id.endswith((".density", ".head"))
 
 
-def _row(step: Step, known: Mapping[str, Step]) -> StepRow:
+def _row(step: WorkedStep, known: Mapping[str, WorkedStep]) -> WorkedRow:
     symbols = _symbols(step, known)
     law = step.expression if step.expression is not None else step.residual
     chips = [
@@ -273,7 +282,7 @@ def _row(step: Step, known: Mapping[str, Step]) -> StepRow:
         for name, one in step.inputs.items()
         if not (step.is_leaf or (step.expression is None and name == "value"))
     ]
-    return StepRow(
+    return WorkedRow(
         id=step.id,
         symbol=render_symbol(step.symbol),
         meaning=step.meaning,
@@ -291,14 +300,14 @@ def _row(step: Step, known: Mapping[str, Step]) -> StepRow:
     )
 
 
-def _chip_value(one: object, known: Mapping[str, Step]) -> str:
+def _chip_value(one: object, known: Mapping[str, WorkedStep]) -> str:
     if isinstance(one, str):
         return f"{figure_of(known[one].value)}{unit_of(known[one])}"
     assert isinstance(one, float | np.ndarray)
     return figure_of(one)
 
 
-def _symbols(step: Step, known: Mapping[str, Step]) -> dict[str, str]:
+def _symbols(step: WorkedStep, known: Mapping[str, WorkedStep]) -> dict[str, str]:
     """Symbol of every name in a formula; those that would look alike get strokes."""
     found: dict[str, str] = {}
     for name, one in step.inputs.items():
