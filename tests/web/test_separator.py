@@ -195,7 +195,9 @@ def test_every_school_is_worked_out_and_can_be_taken(client: FlaskClient) -> Non
         card = client.get(f"{PAGE}/schools/{name}?part=sep").text
         assert "Habit:" in card
         assert 'class="judgement"' in card
-    assert "cannot tell them apart" in client.get(f"{PAGE}/schools/under-inlet?part=sep").text
+    card = client.get(f"{PAGE}/schools/under-inlet?part=sep").text
+    assert "not modelled" in card
+    assert "kind=slot" in card
     answer = client.post(f"{PAGE}/schools/wall/second", data={"part": "sep"})
     assert answer.status_code == 302
     assert "Steel" in client.get(answer.headers["Location"]).text

@@ -383,3 +383,30 @@ def test_the_same_test_is_planned_again(client: FlaskClient, system: str) -> Non
     assert names[:2] == ["upright", "leaning 20°"]
     assert page.select_one("#f-fed")["value"] == ("100" if system == "metric" else "3.5274")  # type: ignore[index]
     assert page.select_one("#f-hoped")["value"] == "3"  # type: ignore[index]
+
+
+def test_what_a_test_tells_of_the_slots_is_taken_into_the_line_and_undone(client: FlaskClient) -> None:
+    trial = planned(client, "slot")
+    for _ in range(2):
+        carried_out(client, trial)
+    page = client.get(f"/tests/{trial}").text
+    assert "For its slots" in page
+    answer = client.post(f"/tests/{trial}/slots", data={"variant": "0"})
+    assert answer.status_code == 302
+    assert "Its slots now give back" in client.get(answer.headers["Location"]).text
+    tuning = client.get("/lines/1/rig.json").json["tuning"]  # type: ignore[index]
+    assert tuning["on"] is True
+    assert tuning["slot"] != 1.0
+    assert "Slots by test" in client.get("/lines/1").text
+    client.post("/lines/1/undo")
+    assert client.get("/lines/1/rig.json").json.get("tuning") is None  # type: ignore[union-attr]
+
+
+def test_only_a_test_of_slots_tells_of_them(client: FlaskClient) -> None:
+    trial = planned(client)
+    carried_out(client, trial)
+    assert "For its slots" not in client.get(f"/tests/{trial}").text
+    answer = client.post(f"/tests/{trial}/slots", data={"variant": "0"})
+    assert answer.status_code == 422
+    assert "cannot be brought" in answer.text
+    assert client.post(f"/tests/{trial}/slots", data={"variant": "99"}).status_code == 422

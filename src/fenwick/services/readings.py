@@ -35,5 +35,6 @@ def tuned_rig(rig: Rig, fitted: Fit) -> Rig:
     """The rig with the factors that its readings gave it, within what a rig file may hold."""
     factors = {key: min(max(round(value, DIGITS), LEAST), MOST) for key, value in fitted.factors.items()}
     unsure = {key: round(share, DIGITS) for key, share in fitted.left.items()}
-    document = rig.model_dump(mode="json") | {"tuning": {"on": True, **factors, "unsure": unsure}}
+    slot = 1.0 if rig.tuning is None else rig.tuning.slot
+    document = rig.model_dump(mode="json") | {"tuning": {"on": True, **factors, "slot": slot, "unsure": unsure}}
     return Rig.model_validate(document)

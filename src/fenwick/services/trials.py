@@ -7,7 +7,7 @@ from dataclasses import dataclass, replace
 
 from sqlmodel import Session
 
-from fenwick.core.bench.trials.expect import expected_outcome, readings_of_test
+from fenwick.core.bench.trials.expect import expected_outcome, readings_of_test, slot_factor
 from fenwick.core.bench.trials.judge import Judged, Run, judge
 from fenwick.core.bench.trials.plan import MONITOR, Plan
 from fenwick.core.components.bins import Bin
@@ -19,10 +19,13 @@ from fenwick.core.tuning.readings import Reading
 from fenwick.data.air_logs import log_states
 from fenwick.data.lines import LineState
 from fenwick.data.trials import TrialState, logs_of_runs
-from fenwick.rig import build_line
+from fenwick.rig import Rig, build_line
 from fenwick.rig.voice import voice_for
-from fenwick.services.readings import station_kinds
+from fenwick.services.readings import DIGITS, station_kinds
+from fenwick.units import METRIC
 from fenwick.wording.say import Voice
+
+SLOT = "slot"  #: the kind of test that tells what slots give back
 
 
 @dataclass(frozen=True)
@@ -88,6 +91,28 @@ def logged(session: Session, run_ids: Sequence[int]) -> dict[int, dict[str, floa
 def judged_trial(session: Session, trial: TrialState, bench: Workbench) -> Judged:
     """The whole test."""
     return judge(trial.plan, runs_of(session, trial), bench.bin, bench.bulk_density(trial.plan))
+
+
+def slot_tested(session: Session, trial: TrialState, variant: int, state: LineState) -> Rig | None:
+    """The line's rig with what a test of its slots told of them; None where it tells nothing.
+
+    Parameters
+    ----------
+    variant : place of the state that is the line as it is
+    """
+    if trial.plan.kind != SLOT or not 0 <= variant < len(trial.plan.variants):
+        return None
+    tuning = state.rig.tuning
+    untested = None if tuning is None else tuning.model_copy(update={"slot": 1.0})
+    plain = state.rig.model_copy(update={"tuning": untested})
+    bench = workbench(state, METRIC)
+    found = judged_trial(session, trial, bench).states[variant]
+    factor = None if found is None else slot_factor(build_line(plain), trial.plan, found.mean)
+    if factor is None:
+        return None
+    document = state.rig.model_dump(mode="json")
+    document["tuning"] = {**(document["tuning"] or {"on": True}), "slot": round(factor, DIGITS)}
+    return Rig.model_validate(document)
 
 
 def readings_from(session: Session, trial: TrialState, variant: int, bench: Workbench) -> list[Reading]:

@@ -20,6 +20,10 @@ WORDS = {
 }
 
 
+#: of what the model does not see at all
+UNTOLD = "The model does not see where slots begin, nor how many they are: a test on your line tells it."
+
+
 def shift_figure(shift: Shift, value: float, voice: Voice) -> str:
     """One side's figure."""
     if shift.figure == "air":

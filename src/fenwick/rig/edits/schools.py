@@ -29,6 +29,7 @@ class School:
     second: str  #: what the other does
     habit: str  #: what no model here decides
     rigs: tuple[Rig, Rig]
+    modelled: bool = True  #: whether the model sees the difference at all
 
 
 Pair = Callable[[Rig, str], tuple[Rig, Rig]]
@@ -110,6 +111,7 @@ class SchoolQuestion:
     second: str  #: the other
     habit: str  #: what else speaks for either
     pair: Pair  #: a rig with either
+    modelled: bool = True  #: whether the model sees the difference at all
 
 
 QUESTIONS = (
@@ -119,7 +121,7 @@ QUESTIONS = (
      "In the bin nothing stands out, and the bin holds less.", _kinds("slotted-disc", "hung-disc")),
     SchoolQuestion("under-inlet", "Slot open or solid under the inlet?",
      "open under the inlet", "solid under the inlet",
-     "The model turns the slot without seeing a difference. A test on your line can.", _slots),
+     "A test of both on your line tells it, and what it finds can be taken into the line.", _slots, modelled=False),
     SchoolQuestion("tube", "Short or long outlet tube?", "a short tube", "a long tube",
      "A short tube risks air running straight across; the model does not see that.", _tubes),
     SchoolQuestion("aim", "Outlet elbow to the centre, or away from the inlet?", "to the centre", "away from the inlet",
@@ -144,6 +146,6 @@ def schools(rig: Rig, part: str) -> Iterator[School]:
     for asked in QUESTIONS:
         try:
             pair = asked.pair(rig, part)
-            yield School(asked.name, asked.question, asked.first, asked.second, asked.habit, pair)
+            yield School(asked.name, asked.question, asked.first, asked.second, asked.habit, pair, asked.modelled)
         except (KeyError, RigError):
             continue

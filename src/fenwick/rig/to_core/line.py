@@ -64,6 +64,7 @@ from fenwick.rig.format.separator import (
     StandPart,
     WetStagePart,
 )
+from fenwick.rig.format.tuning import TuningPart
 from fenwick.rig.to_core.bin import build_bin
 
 
@@ -88,8 +89,10 @@ def build_line(rig: Rig) -> Line:
 
 
 def described_line(rig: Rig) -> Line:
-    """The line by its description alone, whatever its readings said."""
-    return build_line(rig.model_copy(update={"tuning": None}))
+    """The line by its description, whatever its readings said; what a test of its slots told belongs to them."""
+    slot = 1.0 if rig.tuning is None else rig.tuning.slot
+    tested = None if slot == 1.0 else TuningPart(slot=slot)
+    return build_line(rig.model_copy(update={"tuning": tested}))
 
 
 #: with one hose moved from tool to tool there is no gate to leak or to lose suction in, and no junction

@@ -10,8 +10,9 @@ from fenwick.rig import Rig, build_line
 from fenwick.rig.edits.schools import School, schools
 from fenwick.rig.format.separator import SeparatorPart
 from fenwick.rig.voice import voice_for
-from fenwick.wording.contrast import TITLES, difference, judgement, shift_figure
+from fenwick.wording.contrast import TITLES, UNTOLD, difference, judgement, shift_figure
 
+NOT_MODELLED = "not modelled"
 ALWAYS = ("kept", "air")  #: figures that are shown even where nothing moves
 
 
@@ -46,6 +47,10 @@ def school_cards(rig: Rig, part: SeparatorPart, system: str, only: str | None = 
     cards = []
     for school in schools(rig, part.id):
         if only is not None and school.id != only:
+            continue
+        if not school.modelled:
+            rows = [ShiftRow(TITLES[figure], *(NOT_MODELLED,) * 3, told=False) for figure in ALWAYS[:1]]
+            cards.append(SchoolCard(school, rows, UNTOLD))
             continue
         first, second = (build_line(one) for one in school.rigs)
         port = next((i for i, leaf in enumerate(first.leaves) if leaf.open), 0)

@@ -10,10 +10,12 @@ from fenwick.core.bench.trials.budget import budget
 from fenwick.core.bench.trials.judge import HUGE, WITHIN, Judged
 from fenwick.core.bench.trials.plan import CARRY, WAYS
 from fenwick.core.bench.trials.steps import steps
+from fenwick.core.components.separator import SlottedDisc
+from fenwick.core.line.line import Line
 from fenwick.data.lines import LineState
 from fenwick.data.trials import ABORTED, DONE, LIVE, WAITING, RunState, TrialState
 from fenwick.drawing.runs_chart import RunMark, RunsScene, StateRow, render_runs, runs_scene
-from fenwick.services.trials import Workbench, judged_trial, workbench
+from fenwick.services.trials import SLOT, Workbench, judged_trial, workbench
 from fenwick.trials.values import run_values
 from fenwick.web.kit.database import session
 from fenwick.web.trials.plan_form import plan_query
@@ -94,10 +96,15 @@ class ResultView:
     next_run: RunState | None
     apart: int
     usable: list[tuple[int, str]]  #: states whose outcome the line can be tuned to
+    tells_slots: bool  #: whether it can tell what the slots of the line give back
     resets: list[str]
     sheet: list[SheetStep]
     caution: str
     again: dict[str, str]  #: to plan the same again
+
+
+def _has_slots(line: Line) -> bool:
+    return bool(line.stages) and isinstance(line.stages[0], SlottedDisc)
 
 
 def result_view(trial: TrialState, state: LineState, system: str) -> ResultView:
@@ -143,6 +150,7 @@ def result_view(trial: TrialState, state: LineState, system: str) -> ResultView:
             (k, name) for k, (name, one) in enumerate(zip(plan.variants, judged.states, strict=True))
             if one is not None and expected is not None
         ],
+        tells_slots=plan.kind == SLOT and expected is not None and _has_slots(bench.line),
         resets=[words for _, words in resets_of(plan)],
         sheet=[
             SheetStep(*STEP_WORDS[step.key], [ask_words(plan, ask.key) for ask in step.asks], step.seconds)

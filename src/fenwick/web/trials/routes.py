@@ -12,10 +12,11 @@ from fenwick.data.readings import take
 from fenwick.data.runs import add_finished
 from fenwick.data.trials import add_run, add_trial, remove_trial, trial_state, trials_of
 from fenwick.rig import RigError
-from fenwick.services.trials import readings_from, workbench
+from fenwick.services.trials import readings_from, slot_tested, workbench
 from fenwick.sheets.report import write_report
 from fenwick.trials.runs_csv import parse_runs, write_runs
 from fenwick.web.kit.database import session
+from fenwick.web.kit.history import save
 from fenwick.web.kit.page import line_in_hand
 from fenwick.web.kit.units import unit_system
 from fenwick.web.trials.hub import HubView, trial_row
@@ -113,7 +114,9 @@ def _result(trial_id: int, status: int = 200, error: str = "") -> ResponseReturn
     lines = line_names(session(), trial.line_id)
     used = request.args.get("used", type=int)
     told = "" if not used else "It is a reading of the line now." if used == 1 else f"{used} readings of the line now."
-    return render_template("trials/result.html", view=view, lines=lines, error=error, used=told), status
+    factor = request.args.get("slots", type=float)
+    slots = "" if factor is None else f"Its slots now give back {factor:.2f} × what the model says."
+    return render_template("trials/result.html", view=view, lines=lines, error=error, used=told, slots=slots), status
 
 
 @bp.post("/tests/<int:trial_id>/use")
@@ -126,6 +129,18 @@ def use(trial_id: int) -> ResponseReturnValue:
     for reading in readings:
         take(session(), trial.line_id, reading, trial.title)
     return redirect(url_for("trials.show", trial_id=trial_id, used=len(readings)))
+
+
+@bp.post("/tests/<int:trial_id>/slots")
+def take_slots(trial_id: int) -> ResponseReturnValue:
+    """Take what a test told of the slots into the line."""
+    trial = trial_state(session(), trial_id)
+    state = line_state(session(), trial.line_id)
+    rig = slot_tested(session(), trial, request.form.get("variant", 0, type=int), state)
+    if rig is None or rig.tuning is None:
+        return _result(trial_id, 422, "The model cannot be brought to what this test found by its slots alone.")
+    save(trial.line_id, rig, f"Slots by test: × {rig.tuning.slot:g}")
+    return redirect(url_for("trials.show", trial_id=trial_id, slots=f"{rig.tuning.slot:.2f}"))
 
 
 @bp.get("/tests/<int:trial_id>/runs.csv")
