@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from dataclasses import dataclass, replace
 from math import isfinite
+from typing import Any
 
 from fenwick.core.judging.check import LEVEL_WORDS, OK, Check
 from fenwick.core.judging.strength import relief_that_would_do, relief_to_begin_with
@@ -12,19 +14,24 @@ from fenwick.data.acknowledgements import Acknowledged
 from fenwick.data.lines import LineState
 from fenwick.rig import Rig, build_line
 from fenwick.rig.edits.changes import candidate_key
+from fenwick.rig.format.elements import HosePart
 from fenwick.rig.format.places import path_of
 from fenwick.rig.format.separator import SeparatorPart
 from fenwick.rig.voice import voice_for
 from fenwick.services import lines
 from fenwick.services.checks import Checked, Tally, tally
 from fenwick.web.kit.editor import Editor, rig_field
+from fenwick.web.kit.fields import Field
 from fenwick.web.kit.pieces import Refused
 from fenwick.wording.checks import CHECKS, GROUPS, POWER, Said, relief_words
 from fenwick.wording.say import Voice
 from fenwick.wording.whatif import action_words
 
 VACUUM_KEYS = ("last_held", "emptied", "exhaust", "cooling", "takes_water", "current_a")
-STAND_KEYS = ("headroom_m", "space_m", "base_m", "mass_kg", "wheels", "tied")
+STAND_KEYS = ("headroom_m", "space_m", "base_m", "mass_kg", "stands_on", "base_height_m", "fixed", "tied", "wheels")
+STACK_KEYS = ("vacuum_height_m", "vacuum_mass_kg", "head_lift_m")  #: of what stands over or on the vacuum
+ROLLING_KEYS = ("doorway_m", "step_m", "wheel_d_m")
+HOSE_KEYS = {"wall_m": "wall", "clear": "clear"}
 LID_KEYS = ("material", "thickness_m", "rim_held", "stiffener_material", "stiffener_m")
 RELIEF_KEYS = ("opens_at_pa", "area_m2")
 RING_KEYS = ("height_m", "material", "outwards_m", "tall_m")
@@ -199,10 +206,31 @@ def editors_of(rig: Rig, system: str, *, other: bool = False) -> list[Editor]:
     stage = next((part for part in rig.line.elements if isinstance(part, SeparatorPart)), None)
     if stage is not None:
         root = path_of(document, stage.id)
-        paths = [f"{root}.stand.{key}" for key in STAND_KEYS] + [f"{root}.bin.mass_kg"]
+        paths = [f"{root}.stand.{key}" for key in _stand_keys(stage)] + [f"{root}.bin.mass_kg"]
         editors.append(Editor("stand", "How it stands", "checks", fields(paths)))
         editors.append(Editor("bin", "Bin, rings and lid", "checks", fields(_bin_paths(stage, root, other=other))))
+    hoses = tuple(_hose_fields(rig, document, system))
+    if hoses:
+        editors.append(Editor("hoses", "Walls of the hoses", "checks", hoses))
     return editors
+
+
+def _stand_keys(stage: SeparatorPart) -> tuple[str, ...]:
+    """What is asked of how a separator stands: of a stack the vacuum under it, of what rolls the way it takes."""
+    stand = stage.stand
+    stacked = STACK_KEYS if stand is not None and stand.stands_on != "floor" else ()
+    rolling = ROLLING_KEYS if stand is not None and stand.wheels else ()
+    return (*STAND_KEYS, *stacked, *rolling)
+
+
+def _hose_fields(rig: Rig, document: dict[str, Any], system: str) -> Iterator[Field]:
+    """Wall and clearness of every hose, by its name: whether it folds flat and how dust is seen hangs on them."""
+    voice = voice_for(rig, system)
+    parts = [*(part for way in rig.line.ways for branch in way for part in branch.elements), *rig.line.elements]
+    for hose in dict.fromkeys(part.id for part in parts if isinstance(part, HosePart)):
+        for key, words in HOSE_KEYS.items():
+            field = rig_field(rig, document, f"{path_of(document, hose)}.{key}", system)
+            yield replace(field, label=f"{voice.name(hose)}: {words}")
 
 
 def _bin_paths(stage: SeparatorPart, root: str, *, other: bool) -> list[str]:

@@ -20,7 +20,7 @@ PART_KEYS: dict[str, tuple[str, ...]] = {
     "elbow": ("bore_m", "angle_deg", "style", "radius_m"),
     "plate": ("bore_m",),
     "filter": ("bore_m", "medium", "area_m2", "held_kg"),
-    "wet-stage": ("throat_d_m", "immersion_m", "vessel_d_m", "water_kg"),
+    "wet-stage": ("throat_d_m", "immersion_m", "vessel_d_m", "water_kg", "outlet_height_m"),
 }
 #: of a separator, what is changed most; the rest is on its own page
 SEPARATOR_KEYS: dict[str, tuple[str, ...]] = {
