@@ -27,7 +27,7 @@ VIEWS = (  # name, address, width, height, whole page
     ("test", "lines/3/test", 1280, 800, True),
     ("fault", "lines/1/test/fault?s=weak&s=pitch-high", 1280, 800, False),
     ("start", "start", 1280, 800, False),
-    ("vacuum", "lines/2/vacuum", 1280, 800, False),
+    ("working", "lines/1/workings/kept#sep.cut", 1280, 800, False),
     ("shop", "shop", 1280, 800, False),
     ("drawer", "lines/1/drawer", 1280, 800, False),
     ("first-verdict", "lines/6?panel=hookup&time=evening", 1280, 800, False),
