@@ -18,8 +18,9 @@ from fenwick.data.demo import demo_rig
 from fenwick.rig import Rig, build_line, check_rig
 from fenwick.rig.voice import voice_for
 from fenwick.units import INCH, METRIC, SYSTEMS
+from fenwick.units.sentence import inside
 from fenwick.wording import verdict
-from fenwick.wording.hookup import hook_up, voice_name
+from fenwick.wording.hookup import hook_up
 from fenwick.wording.measure import HOW, how_to_measure, what_hangs_on_it
 from fenwick.wording.verdict import TITLES
 from tests.house.test_one_figure import first_open, whole_rigs
@@ -85,7 +86,7 @@ def test_a_bin_too_shallow_has_no_mark(document: dict[str, Any]) -> None:
 
 @pytest.mark.parametrize(("name", "within"), [("Drum sander", "drum sander"), ("CNC router", "CNC router"), ("", "")])
 def test_a_name_within_a_sentence_is_small_unless_written_in_capitals(name: str, within: str) -> None:
-    assert voice_name(name) == within
+    assert inside(name) == within
 
 
 @pytest.mark.parametrize("key", sorted(HOW))

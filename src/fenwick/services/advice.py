@@ -40,7 +40,7 @@ def advice_for(rig: Rig, shop: ShopFile | None, port: int, most: int) -> Picked:
     """
     solved = solve(rig)
     if not solved.line.leaves[port].open:
-        return Picked((), ())
+        return Picked((), (), ())
     acting = figures_at(solved.line, solved.found, port).to_act_on()
     return pick(changes_for(rig, shop, port), acting, most)
 

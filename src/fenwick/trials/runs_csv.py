@@ -12,6 +12,7 @@ from fenwick.rig.format.problems import Problem, RigError
 from fenwick.rig.format.table import cells_of, refused, separator_of, text_of
 from fenwick.trials.values import value_of
 from fenwick.units import BadNumberError, format_value, unit_label
+from fenwick.units.sentence import inside
 
 MOST_ROWS, MOST_PROBLEMS = 500, 8
 
@@ -123,7 +124,7 @@ def _row(
             value = value_of(text if ask.choices else f"{text} {_unit(head[place])}".strip(), ask, system)
         except BadNumberError as error:
             words = str(error).rstrip(".")
-            problems.append(Problem("", f"line {number}, column {place + 1}: {words[:1].lower()}{words[1:]}"))
+            problems.append(Problem("", f"line {number}, column {place + 1}: {inside(words)}"))
             continue
         texts[ask.key] = text if ask.choices else format_value(value, ask.quantity, system, field=True)
     variant = names.index(state) if state in names else 0

@@ -13,6 +13,7 @@ from fenwick.core.dust.cakes import settled_point
 from fenwick.core.dust.separation import fill_mark
 from fenwick.core.judging.passage import clearing_time, run_on_seconds
 from fenwick.core.line.line import Line
+from fenwick.units.sentence import inside
 from fenwick.wording.say import Voice
 
 MOST_RUN_ON = 600.0  #: a line that takes longer never clears [s]
@@ -67,7 +68,7 @@ def _before(parts: list[Element], i: int, port: Port, voice: Voice) -> _Stop:
     adapters = list(takewhile(lambda part: isinstance(part, Reducer), reversed(parts[:i])))
     at = i - len(adapters) - 1
     if at < 0:
-        stop = _Stop(f"the port of the {voice_name(port.name)}", one_value(port.bore))
+        stop = _Stop(f"the port of the {inside(port.name)}", one_value(port.bore))
     else:
         stop = _stop(parts[at], voice, leaving=True)
     return _by_way_of(stop, adapters[::-1], voice)
@@ -95,19 +96,14 @@ def _stop(part: Element, voice: Voice, *, leaving: bool) -> _Stop:
     name = voice.name(part.id)
     match part:
         case WetStage():
-            return _Stop(f"the {voice_name(name)}", one_value(part.throat_diameter))
+            return _Stop(f"the {inside(name)}", one_value(part.throat_diameter))
         case Separator():
             side, bore = ("centre", part.outlet_bore) if leaving else ("side", part.hose_bore)
-            return _Stop(f"the {side} port of the {voice_name(name)}", one_value(bore))
+            return _Stop(f"the {side} port of the {inside(name)}", one_value(bore))
         case Leak() | Reducer():
             return _Stop(name, None)
         case _:
             return _Stop(name, one_value(part.bore))
-
-
-def voice_name(name: str) -> str:
-    """A name within a sentence: small, unless it is written in capitals."""
-    return name if name[:2].isupper() else name[:1].lower() + name[1:]
 
 
 def _fitted(stop: _Stop, hose: Hose, voice: Voice) -> str:

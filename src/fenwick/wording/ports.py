@@ -139,5 +139,5 @@ def port_row(line: Line, found: Assessment, port: int, best: ChangeOutcome | Non
         in_bin=in_bin,
         past_filter=past,
         escapes=escapes,
-        helps=f"{helps.action}: {helps.effect}" if helps else "",
+        helps=f"{helps.action}: {helps.told}" if helps else "",
     )

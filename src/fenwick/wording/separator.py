@@ -20,6 +20,7 @@ from fenwick.core.judging.check import LEVEL_WORDS
 from fenwick.core.judging.checks import kept_level
 from fenwick.core.line.line import Line
 from fenwick.core.search.effects import Effect
+from fenwick.units.sentence import inside
 from fenwick.wording.rows import VerdictRow
 from fenwick.wording.say import Voice
 
@@ -88,7 +89,7 @@ def _band(band: Band | None, quantity: str, voice: Voice) -> str:
     words = f"; {low}–{high} is believable"
     if band.drivers and band.drivers[0][1] >= LEAST_DRIVER:
         meaning = rule_words(band.drivers[0][0])
-        words += f", most of it for “{meaning[:1].lower()}{meaning[1:]}”"
+        words += f", most of it for “{inside(meaning)}”"
     return words
 
 

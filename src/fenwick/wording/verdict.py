@@ -87,7 +87,7 @@ def _lies(assessment: Assessment, part: str | None, voice: Voice) -> str:
     if beds is None or row is None or not float(beds.share[row, 0]) > 0.0:
         return ""
     volume, suction = voice.figure(beds.volume[row, 0], "volume"), voice.figure(beds.suction[row, 0], "suction")
-    return f" {volume} come to lie there and cost {suction}."
+    return f" {volume} lie there in the end, for {suction}."
 
 
 def _figure_row(name: str, title: str, check: Check, quantity: str, voice: Voice) -> VerdictRow:
@@ -132,7 +132,7 @@ def _caught(line: Line, assessment: Assessment, leaf: Leaf, voice: Voice) -> Ver
     speed, needed = voice.figure(float(port.velocity[0]), "speed"), voice.figure(port.needed, "speed")
     level = LEVEL_WORDS[int(caught_level(port, line)[0])]
     floating, thrown = (voice.figure(float(share[0]), "share") for share in (port.airborne, port.thrown))
-    sentence = f"{thrown} of the chips, {floating} of what floats: air at the dust is at {speed}, wanted {needed}."
+    sentence = f"{thrown} of chips, {floating} of what floats: {speed} at the dust, wanted {needed}."
     if float(port.tool_total[0]) > float(port.total[0]) + 1e-9:
         sentence = f"By all its ports; here {sentence}"
     good = float(line.rules["verdict.caught-good"])

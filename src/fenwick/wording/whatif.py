@@ -8,6 +8,7 @@ from dataclasses import dataclass
 from fenwick.core.rules import ENTRY_LOSS
 from fenwick.core.search.changes import Candidate
 from fenwick.core.search.whatif import ChangeOutcome, FigureMove
+from fenwick.units.sentence import inside
 from fenwick.wording.say import Voice
 
 
@@ -21,15 +22,15 @@ class KindWords:
 
 #: every kind of single change
 KINDS: dict[str, KindWords] = {
-    "bore": KindWords("{name} in {bore}", "another hose"),
+    "bore": KindWords("{name} in {bore}", "a hose"),
     "shorter": KindWords("{name} cut to {length}", "a cut"),
-    "smooth": KindWords("{name} with a smooth bore", "another hose"),
+    "smooth": KindWords("{name} with a smooth bore", "a hose"),
     "straight": KindWords("{name} without bends", "re-route"),
     "entry": KindWords("A {entry} at the {name} port", "a fitting"),
     "nearer": KindWords("{name} port {bore} from the dust", "free"),
     "close-in": KindWords("Half the open area at the {name}", "free"),
-    "narrower": KindWords("{name}: hoses in {bore}", "another hose"),
-    "step-down": KindWords("{name} port down to {bore}", "another hose"),
+    "narrower": KindWords("{name}: hoses in {bore}", "a hose"),
+    "step-down": KindWords("{name} port down to {bore}", "a hose"),
     "shut": KindWords("Shut the gate at {name}", "free"),
     "seal": KindWords("Seal {name}", "tape"),
     "seal-bin": KindWords("Seal the bin's lid and seams", "gasket"),
@@ -57,7 +58,7 @@ def with_the_time(found: Sequence[Suggestion], time: str) -> str:
     if not fitting:
         return f"Nothing that helps is done in {TIME_WORDS[time]}: take it to measure."
     best = fitting[0]
-    return f"With {TIME_WORDS[time]}: {best.action[:1].lower()}{best.action[1:]} ({best.effort}; {best.effect})."
+    return f"With {TIME_WORDS[time]}: {inside(best.action)} ({best.effort}; {best.told})."
 
 
 @dataclass(frozen=True)
@@ -65,18 +66,25 @@ class Suggestion:
     """One line of “if you change one thing”."""
 
     action: str
-    effect: str
+    effect: str  #: what gets better
+    loss: str  #: what gets worse for it; empty where nothing does
     effort: str
     level: str  #: ok where it makes a figure stop being to act on, else empty
+
+    @property
+    def told(self) -> str:
+        """What it moves, gains before losses."""
+        return ", ".join(words for words in (self.effect, self.loss) if words)
 
 
 def suggestion(outcome: ChangeOutcome, voice: Voice) -> Suggestion:
     """An outcome in words."""
-    told = [MOVES[move.figure](move, voice) for move in outcome.moves]
-    kind = KINDS[outcome.candidate.kind]
-    return Suggestion(
-        action_words(outcome.candidate, voice), ", ".join(told[:MOST_TOLD]), kind.effort, "ok" if outcome.mends else ""
+    gains, losses = (
+        ", ".join([MOVES[move.figure](move, voice) for move in outcome.moves if move.gains is better][:MOST_TOLD])
+        for better in (True, False)
     )
+    effort = KINDS[outcome.candidate.kind].effort
+    return Suggestion(action_words(outcome.candidate, voice), gains, losses, effort, "ok" if outcome.mends else "")
 
 
 def _from_to(words: str, quantity: str) -> Callable[[FigureMove, Voice], str]:

@@ -8,7 +8,7 @@ import pytest
 from fenwick.core.components.vacuum import Nameplate
 from fenwick.core.judging.assess import assess
 from fenwick.core.search.changes import EXCHANGE, Candidate, candidates
-from fenwick.core.search.whatif import ChangeOutcome, Pair, ranked, try_all
+from fenwick.core.search.whatif import ChangeOutcome, Pair, pick, ranked, try_all
 from fenwick.data.demo import demo_rig
 from fenwick.rig import Rig, build_line
 from fenwick.rig.edits.changes import apply_candidate, candidate_key, candidate_of
@@ -48,10 +48,14 @@ def test_the_demo_is_told_to_seal_stiffen_and_narrow() -> None:
 def test_only_gains_are_listed_and_the_order_is_by_use() -> None:
     line = build_line(demo_rig())
     outcomes = try_all(line, 0, candidates(line, 0))
-    helped = [outcome.acts[1] - outcome.acts[0] for outcome in outcomes]
+    costly = [outcome.costs_dust for outcome in outcomes]
+    assert costly == sorted(costly)  # what costs much of the dust comes last, whatever it mends
+    assert any(costly)
+    cheap = [outcome for outcome in outcomes if not outcome.costs_dust]
+    helped = [outcome.acts[1] - outcome.acts[0] for outcome in cheap]
     assert helped == sorted(helped)
     assert max(helped) <= 0
-    same = [o for o in outcomes if o.acts[0] == o.acts[1] and o.in_bin]
+    same = [o for o in cheap if o.acts[0] == o.acts[1] and o.in_bin]
     gains = [o.in_bin[1] - o.in_bin[0] for o in same if o.in_bin]
     assert gains == sorted(gains, reverse=True)
     # what leaves less in the bin is there for a figure that is to act on
@@ -72,6 +76,28 @@ def test_a_figure_that_falls_is_told_as_a_loss_behind_the_gains() -> None:
     moves = _outcome_of("nearer", folding=(1.4, 1.1), acts=(1, 1), in_bin=(0.5, 0.6)).moves
     assert [(move.figure, move.gains) for move in moves] == [("in_bin", True), ("folding", False)]
     assert [move.gains for move in _outcome_of("nearer", in_bin=(0.6, 0.5), acts=(1, 1)).moves] == [False]
+
+
+def test_what_costs_much_dust_says_so_even_where_it_is_no_matter_of_the_hood() -> None:
+    costly = _outcome_of("clean", in_bin=(0.9, 0.4), acts=(2, 1))
+    assert costly.costs_dust
+    said = suggestion(costly, voice_for(demo_rig(), "metric"))
+    assert said.loss == "in the bin 90 → 40 g of 100"
+    assert said.loss in said.told
+    assert ranked([costly, _outcome_of("seal", in_bin=(0.9, 0.95), acts=(2, 2))])[-1] == costly
+
+
+def test_small_losses_are_not_told_and_small_gains_are() -> None:
+    same = _outcome_of("seal", acts=(1, 1))
+    told = [move.figure for move in replace(same, flow=(0.03, 0.0298), kept=(0.8, 0.805)).moves]
+    assert told == ["kept"]
+
+
+def test_what_is_not_shown_first_stands_behind_it() -> None:
+    several = [_outcome_of("seal", in_bin=(0.5, 0.6 - 0.01 * i), acts=(1, 1)) for i in range(5)]
+    picked = pick(several, frozenset(), 3)
+    assert picked.outcomes + picked.others == tuple(several)
+    assert len(picked.outcomes) == 3
 
 
 def _outcome_of(

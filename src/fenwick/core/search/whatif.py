@@ -22,13 +22,15 @@ from fenwick.core.search.changes import EXCHANGE, KINDS, STIFFEN, VACUUM, Candid
 from fenwick.core.search.effects import with_stage
 from fenwick.core.search.figures import JUDGED, Figures, figures_at, figures_of_each
 
-TOLD_SPEED, TOLD_KEPT, TOLD_AIR = 0.05, 0.002, 0.005  #: moves too small to tell: of the speed, points, of the air [-]
+TOLD_SPEED, TOLD_KEPT, TOLD_AIR = 0.05, 0.002, 0.005  #: gains too small to tell: of the speed, points, of the air [-]
+LOST_KEPT, LOST_AIR = 0.01, 0.02  #: losses too small to tell: points, of the air [-]
 AT_THE_HOOD = ("entry", "nearer", "close-in", "step-down")  #: changes that show in what ends in the bin
 LEAST_AIR_GAIN = 0.01  #: share of the flow from which a gain in air alone is worth a line [-]
 LEAST_STRENGTH_GAIN = 1.2  #: ratio from which a bin that still folds is worth stiffening [-]
 LEAST_HELP = {"flow": 1.05, "speed": 1.05, "folding": LEAST_STRENGTH_GAIN}  #: times a figure, that one would notice
 AS_WELL, MUCH_SMALLER = 0.95, 0.8  #: of its air, what another vacuum must bring; of its tank, to be called smaller [-]
 LEAST_KEPT_GAIN = 0.005  #: share of the dust made from which a gain is worth a line [-]
+MUCH_LOST = 0.1  #: share of the dust made that, lost from the bin, puts a change behind those that keep it [-]
 
 #: before and after
 Pair: TypeAlias = tuple[float, float]
@@ -88,19 +90,24 @@ class ChangeOutcome:
         return self.acts[1] < self.acts[0]
 
     @property
+    def costs_dust(self) -> bool:
+        """Whether much of what ends in the bin no longer does: no good bargain, whatever else it mends."""
+        return _gain(self.in_bin) < -MUCH_LOST
+
+    @property
     def moves(self) -> tuple[FigureMove, ...]:
         """What of it is worth telling, gains before losses."""
         found = [FigureMove("folding", *self.folding)] if self.folding and self.folding[0] != self.folding[1] else []
         if self.speed and abs(self.speed[1] - self.speed[0]) > TOLD_SPEED * self.speed[0]:
             found.append(FigureMove("speed", *self.speed))
-        if self.kept and abs(self.kept[1] - self.kept[0]) > TOLD_KEPT:
+        if self.kept and not -LOST_KEPT < _gain(self.kept) < TOLD_KEPT:
             found.append(FigureMove("kept", *self.kept))
-        if self.candidate.kind in AT_THE_HOOD and self.in_bin:
+        if self.in_bin and (self.candidate.kind in AT_THE_HOOD or self.costs_dust):
             found.append(FigureMove("in_bin", *self.in_bin))
         if self.caught and "caught" in self.acting and abs(_gain(self.caught)) > LEAST_KEPT_GAIN:
             found.append(FigureMove("caught", *self.caught))
         air = FigureMove("flow", *self.flow)
-        if abs(air.change) > TOLD_AIR:
+        if not -LOST_AIR < air.change < TOLD_AIR:
             found.append(air)
         return tuple(sorted(found, key=lambda move: not move.gains))
 
@@ -164,7 +171,7 @@ def try_all(
     """What each change alone comes to, the most useful first; those that gain nothing are left out.
 
     Ranked by how many figures stop being to act on, then by the gain in dust that ends in the bin, then by the gain in
-    air at the tool.
+    air at the tool; what costs much of the dust that ends in the bin comes last.
 
     Parameters
     ----------
@@ -236,9 +243,10 @@ def ranked(outcomes: Iterable[ChangeOutcome]) -> tuple[ChangeOutcome, ...]:
 
 @dataclass(frozen=True)
 class Picked:
-    """The single changes to show, and the figures to act on that none of all those tried helps."""
+    """The single changes to show, those behind them, and the figures to act on that none of all those tried helps."""
 
     outcomes: tuple[ChangeOutcome, ...]
+    others: tuple[ChangeOutcome, ...]
     unhelped: tuple[str, ...]  #: of `JUDGED`
 
 
@@ -261,7 +269,7 @@ def pick(outcomes: Sequence[ChangeOutcome], acting: frozenset[str], most: int) -
             unhelped.append(figure)
         else:
             shown.append(helper)
-    return Picked(tuple(shown), tuple(unhelped))
+    return Picked(tuple(shown), tuple(one for one in outcomes if one not in shown), tuple(unhelped))
 
 
 def _gain(pair: Pair | None) -> float:
@@ -283,5 +291,5 @@ def _worth(outcome: ChangeOutcome) -> bool:
     return _gain(outcome.flow) > LEAST_AIR_GAIN * outcome.flow[0]
 
 
-def _rank(outcome: ChangeOutcome) -> tuple[int, float, float]:
-    return outcome.acts[1] - outcome.acts[0], -_gain(outcome.in_bin), -_gain(outcome.flow)
+def _rank(outcome: ChangeOutcome) -> tuple[bool, int, float, float]:
+    return outcome.costs_dust, outcome.acts[1] - outcome.acts[0], -_gain(outcome.in_bin), -_gain(outcome.flow)

@@ -13,6 +13,7 @@ from fenwick.core.formulas.fan import misplaced_point
 from fenwick.rig.format.problems import Problem, RigError
 from fenwick.rig.format.table import cells_of, refused, separator_of, text_of
 from fenwick.units import BadNumberError, parse_value
+from fenwick.units.sentence import inside
 
 MOST_ROWS = 200_000
 MOST_POINTS = 60  #: a longer log is averaged down to this many
@@ -129,7 +130,7 @@ def _figures(rows: list[tuple[int, list[str]]], layout: _Headings, system: str) 
                 pair.append(_figure(cells, column, unit, quantity, system))
             except BadNumberError as error:
                 where = f"line {number}, column {column + 1}"
-                read.problems.append(Problem("", f"{where}: {str(error)[:1].lower()}{str(error)[1:].rstrip('.')}"))
+                read.problems.append(Problem("", f"{where}: {inside(str(error)).rstrip('.')}"))
         if len(pair) == 2:
             read.points.append((pair[0], pair[1]))
             read.places.append(number)

@@ -10,6 +10,7 @@ from pydantic import Field, model_validator
 from fenwick.core.components.dust import DUSTS, GLOWING, REFUSED_DUSTS, Dust, Mode, mixed
 from fenwick.rig.format import fields as f
 from fenwick.rig.format.problems import refuse
+from fenwick.units.sentence import inside
 
 MIXTURE, OWN = "mixture", "own"
 OWN_KEYS = ("name", "modes", "particle_density_kg_m3", "settles_below_m_s", "carries_above_m_s")
@@ -84,7 +85,7 @@ def known_kind(key: str, kind: str, known: tuple[str, ...]) -> None:
     """Refuse, beside its key, a dust that must not be taken up or that nobody knows."""
     if kind in REFUSED_DUSTS:
         name, why = REFUSED_DUSTS[kind]
-        refuse(key, f"{name.lower()} is not for this equipment: {why}")
+        refuse(key, f"{inside(name)} is not for this equipment: {why}")
     if kind not in known:
         refuse(key, f"must be one of {', '.join(known)}")
 

@@ -18,6 +18,7 @@ from fenwick.rig.format.prices import price_range
 from fenwick.rig.format.problems import refuse
 from fenwick.rig.format.separator import WetStagePart
 from fenwick.rig.format.tuning import TuningPart
+from fenwick.units.sentence import inside
 
 FORMAT, VERSION = "fenwick-rig", 1
 RESERVED_IDS = ("vacuum", "junction")
@@ -108,7 +109,7 @@ class Rig(f.Part):
             if isinstance(element, WetStagePart) and self.dust and self.dust.kind not in WET_DUSTS:
                 refuse(
                     f"line.elements[{i}].kind",
-                    f"a wet stage is not for {build_dust(self.dust).label.lower()}: wood swells, clogs and rots in "
+                    f"a wet stage is not for {inside(build_dust(self.dust).label)}: wood swells, clogs and rots in "
                     "water, light metal gives off hydrogen; it takes steel grinding or fibre composite dust alone",
                 )
         return self

@@ -12,6 +12,7 @@ from fenwick.core.formulas.wet import WATER_DENSITY
 from fenwick.rig.format.model import Rig
 from fenwick.rig.format.problems import Problem
 from fenwick.rig.format.separator import CyclonePart, WetStagePart
+from fenwick.units.sentence import inside
 
 
 def objections(rig: Rig) -> tuple[Problem, ...]:
@@ -39,7 +40,7 @@ def _in_water(rig: Rig) -> Iterator[Problem]:
         return
     for path, branch in rig.line.walk():
         if branch.port is not None and branch.port.dust is not None and branch.port.dust not in WET_DUSTS:
-            label = DUSTS[branch.port.dust].label.lower()
+            label = inside(DUSTS[branch.port.dust].label)
             rule = f"{label} must not reach the wet stage of this line: wood swells in water, light metal burns"
             yield Problem(f"line.{path}.port.dust", rule)
 

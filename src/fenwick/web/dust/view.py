@@ -22,6 +22,7 @@ from fenwick.services.bands import air_bands_of
 from fenwick.services.lines import solve
 from fenwick.shop.read import empty_shop
 from fenwick.shop.work import jobs_on_line
+from fenwick.units.sentence import inside
 from fenwick.web.dust.air import AirCard, Typed, air_card, job_duration
 from fenwick.wording.air import air_bands_words
 from fenwick.wording.say import Voice
@@ -168,7 +169,7 @@ def _job_view(one: Done, voice: Voice) -> Followed:
     """One job, each time it is done."""
     name = one.job.name
     each = {"hour": "an hour", "board": "one board", "cut": "one cut"}[one.job.unit]
-    title = f"Where the dust of {each} goes: {name[:1].lower()}{name[1:]}"
+    title = f"Where the dust of {each} goes: {inside(name)}"
     dust = one.line.dust.label if one.line.dust else "Dust not known"
     subtitle = f"{dust}, at the {one.line.leaves[one.job.port].port.name.lower()} · widths are true"
     if one.found.fate is None:

@@ -97,6 +97,7 @@ class Late:
 
     believable: dict[str, str]  #: of what is kept and of what is caught, in a sentence each
     suggestions: list[tuple[str, Suggestion]]  #: (key, words) of the single changes that help, best first
+    others: list[tuple[str, Suggestion]]  #: those behind them, which gain something too
     unhelped: list[str]  #: why nothing is advised for what is to act on
 
 
@@ -250,9 +251,12 @@ def late_of(state: LineState, at: int, voice: Voice, *, trying: bool) -> Late:
         "kept": believable_words(sure.kept, voice),
         "caught": believable_words(sure.caught.get(leaf.id), voice),
     }
-    found = Picked((), ()) if trying else advice_for(state.rig, state.owned, at, MOST_SUGGESTIONS)
-    advised = [(candidate_key(one.candidate), suggestion(one, voice)) for one in found.outcomes]
-    return Late(believable, advised, [unhelped_words(figure, leaf.id, voice) for figure in found.unhelped])
+    found = Picked((), (), ()) if trying else advice_for(state.rig, state.owned, at, MOST_SUGGESTIONS)
+    advised, others = (
+        [(candidate_key(one.candidate), suggestion(one, voice)) for one in outcomes]
+        for outcomes in (found.outcomes, found.others)
+    )
+    return Late(believable, advised, others, [unhelped_words(figure, leaf.id, voice) for figure in found.unhelped])
 
 
 def port_index(line: Line, port: str | None, part: str | None) -> int:

@@ -6,12 +6,13 @@ from math import isfinite
 
 from fenwick.core.components.dust import DUSTS, HELD_BESIDES
 from fenwick.core.judging.check import ACT, OK
+from fenwick.units.sentence import inside
 from fenwick.wording.checks.said import FIRE, LUNGS, POWER, STANDING, STRENGTH, CheckWords, Said
 
 
 def _kind(kind: str) -> str:
     label = DUSTS[kind].label if kind in DUSTS else HELD_BESIDES.get(kind, kind)
-    return label[:1].lower() + label[1:]
+    return inside(label)
 
 
 def _meet(said: Said) -> str:

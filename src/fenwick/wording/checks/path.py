@@ -5,6 +5,7 @@ from __future__ import annotations
 from math import isfinite
 
 from fenwick.core.judging.check import ACT, OK, WATCH
+from fenwick.units.sentence import inside
 from fenwick.wording.checks.said import JUDGED, LUNGS, PATH, STRENGTH, CheckWords, Said
 
 
@@ -21,12 +22,12 @@ def _containment(said: Said) -> str:
 
 
 def _settling(said: Said) -> str:
-    dust = said.voice.dust or "The dust"
+    dust = inside(said.voice.dust or "the dust")
     if said.level == OK:
-        return f"{said.name} is the slowest run, at {said.value}; it carries. {dust} settles below {said.limit}."
+        return f"{said.name} is the slowest run, at {said.value}, and carries {dust}; below {said.limit} dust settles."
     if said.level == WATCH:
-        return f"{dust} is only just carried in {said.name}, at {said.value}; below {said.limit} it settles."
-    return f"{dust} settles in {said.name}: {said.value}, and it takes {said.limit}. A narrower bore runs faster."
+        return f"{said.name} only just carries {dust}, at {said.value}; below {said.limit} dust settles."
+    return f"{said.name}, at {said.value}, lets {dust} lie; it takes {said.limit}."
 
 
 def _collapse(said: Said) -> str:
