@@ -158,8 +158,10 @@ def _life(found: Upkeep, wanted: float, rules: RuleBook) -> VerdictRow:
     life = found.with_it.life
     level = LEVEL_WORDS[life_level(life, wanted, rules)]
     without = f" Without the separator: {hours(found.without.life)}." if found.without is not None else ""
-    sentence = f"From a clean filter, at the dust this tool makes.{without}"
-    return VerdictRow("life", "Until the air is down ¼", *_parts(hours(life)), level, *bar(life, wanted), sentence)
+    new = "From an empty bag" if found.with_it.bag_area > 0.0 else "From a clean filter"
+    sentence = f"{new}, at the dust this tool makes.{without}"
+    title = "Until the bag is full" if found.with_it.lives.ends[0] == BAG_FULL else "Until the air is down ¼"
+    return VerdictRow("life", title, *_parts(hours(life)), level, *bar(life, wanted), sentence)
 
 
 def _today(found: Upkeep, rules: RuleBook) -> VerdictRow:

@@ -113,7 +113,21 @@ def test_sheet_bent_cold_is_judged_where_its_limit_is_known() -> None:
     assert level(with_stage(body=("polycarbonate", 0.001)), "sheet-bends") == OK
     assert level(with_stage(body=("polycarbonate", 0.003)), "sheet-bends") == WATCH
     assert level(with_stage(body=("polycarbonate", 0.008)), "sheet-bends") == ACT
-    assert level(with_stage(body=("hdpe", 0.008)), "sheet-bends") is None
+    assert level(with_stage(body=("acrylic", 0.0002)), "sheet-bends") == OK
+    assert level(with_stage(body=("acrylic", 0.0008)), "sheet-bends") == WATCH
+    assert level(with_stage(body=("acrylic", 0.003)), "sheet-bends") == ACT
+    assert level(with_stage(body=("hdpe", 0.001)), "sheet-bends") == OK
+    assert level(with_stage(body=("hdpe", 0.008)), "sheet-bends") == ACT
+
+
+def test_plywood_is_judged_by_its_radius_steel_bends_freely_and_the_rest_is_not_judged() -> None:
+    assert level(with_stage(body=("plywood", 0.0015)), "sheet-radius") == OK
+    assert level(with_stage(body=("plywood", 0.006)), "sheet-radius") == WATCH
+    for material in ("pp", "abs", "mdf", "fibre-drum"):
+        assert level(with_stage(body=(material, 0.002)), "sheet-not-judged") == OK
+        assert level(with_stage(body=(material, 0.002)), "sheet-bends") is None
+    steel = found(with_stage(body=("steel", 0.001)))
+    assert not {"sheet-bends", "sheet-radius", "sheet-not-judged"} & set(steel)
 
 
 def test_it_fits_stands_and_can_be_lifted_or_is_not_judged() -> None:

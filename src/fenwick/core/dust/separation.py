@@ -174,14 +174,21 @@ def _with_surplus(grade: Array, load: Values, cut: Array, median: Array, line: L
 
 
 def exchange(stage: Separator, line: Line, air: Inside) -> Array:
-    """x, share of the flow that dips into the bin and comes back [-], ledges included."""
+    """x, share of the flow that dips into the bin and comes back [-], ledges included.
+
+    What an elbow's air lacks in swirl it has in turbulence, which dips into the bin as well.
+    """
     rules, manner = line.rules, stage.manner
     factor = rules[manner.exchange]
     share = (
         np.broadcast_to(np.asarray(factor, dtype=float), air.flow.shape)
         if manner.exchange_fixed
         else bin_rules.exchange_share(
-            stage.opening, air.swirl.wall_velocity, air.flow, factor, rules["bin.exchange-most"]
+            stage.opening,
+            air.swirl.wall_velocity / swirl_factor(stage, rules),
+            air.flow,
+            factor,
+            rules["bin.exchange-most"],
         )
     )
     if manner.exchange_more is not None:

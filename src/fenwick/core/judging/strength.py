@@ -1,4 +1,4 @@
-"""What suction does to the bin, its rings and its lid, and bending to a sheet."""
+"""What suction does to the bin, its rings and its lid."""
 
 from __future__ import annotations
 
@@ -13,7 +13,6 @@ from fenwick.core.components.separator import Separator
 from fenwick.core.formulas.shell import (
     RIM_HELD,
     RIM_SLIDES,
-    bending_stress,
     collapse_pressure,
     lid_deflection,
     plate_stiffness,
@@ -21,6 +20,7 @@ from fenwick.core.formulas.shell import (
     ring_carries,
 )
 from fenwick.core.judging.check import WATCH, Check, fact, figure, graded
+from fenwick.core.judging.sheets import sheet_checks
 from fenwick.core.line.line import Line
 from fenwick.core.line.operating import OperatingPoint
 
@@ -149,7 +149,7 @@ def strength_checks(stage: Separator, line: Line, point: OperatingPoint) -> list
         *_rings(stage, line, point),
         *_relief(stage, line, point),
         *_lid(stage, line, point),
-        *_sheet(stage),
+        *sheet_checks(stage, line.rules),
     ]
 
 
@@ -233,16 +233,3 @@ def lid_bends(lid: Lid, width: float, suction: float) -> Array:
         thickness = thickness + np.asarray(lid.stiffener[1])
     rim = RIM_HELD if lid.rim_held else RIM_SLIDES
     return lid_deflection(suction, 0.5 * width, stiffness, thickness, made_of.poisson_ratio, rim)
-
-
-def _sheet(stage: Separator) -> list[Check]:
-    """A body bent cold from flat sheet; only plastics whose limit is published can be judged."""
-    radius = stage.bent_radius
-    if stage.body is None or radius is None:
-        return []
-    made_of = MATERIALS[stage.body[0]]
-    if made_of.holds_bent is None or made_of.cracks_bent is None:
-        return []
-    stress = one_value(bending_stress(made_of.youngs_modulus, stage.body[1], radius))
-    cracks, holds = made_of.cracks_bent, made_of.holds_bent
-    return [figure("sheet-bends", stress > cracks, stress > holds, stress, holds, "stress", stage.id)]

@@ -44,6 +44,7 @@ SUBJECTS = {
     "room": "The room's air",
     "work": "Jobs",
     "shell": "Strength",
+    "sheet": "Strength",
     "stand": "Standing, lifting",
     "site": "Standing, lifting",
     "circuit": "Circuits",

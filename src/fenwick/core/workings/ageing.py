@@ -136,8 +136,22 @@ class Ageing:
                 s=self.sheet.rule("filter.down", "s_down"), t=self._time(), Q=self.flow()
             )  # fmt: skip
 
+    def first_life(self) -> WorkedStep | None:
+        """Hours until the air is down by a quarter, or the bag is full before; None where neither ever is."""
+        down = self.down()
+        if self.bag <= 0.0:
+            return down
+        with self.sheet.section(self.title):
+            full = self._bag_full()
+            if full is None or down is None:
+                return full or down
+            return self.sheet.step(
+                self._name("life"), "t_life", "Hours until the bag is full, or the air down by a quarter",
+                "minimum(d, f)", "h", d=down, f=full
+            )  # fmt: skip
+
     def _first(self) -> WorkedStep:
-        """Likewise, or as long as anything is followed."""
+        """Until the air is down by a quarter, or as long as anything is followed."""
         down = self.down()
         if down is not None:
             return down

@@ -151,7 +151,7 @@ def _masked(told: _Told, _: str) -> WorkedStep | None:
 
 def _hours(told: _Told, _: str) -> WorkedStep | None:
     found = told.ageing(WITH)
-    return found.down() if found.known else None
+    return found.first_life() if found.known else None
 
 
 def _cost(told: _Told, _: str) -> WorkedStep | None:
@@ -204,7 +204,7 @@ KINDS: dict[str, Kind] = {
     "collapse": Kind("Suction that folds the bin", STANDS, _collapse, on_air=False, of="stage", quantity="suction"),
     "lid": Kind("How far the lid is drawn in", STANDS, _lid, on_air=False, of="stage", quantity="bore"),
     "tipping": Kind("Pull that tips it over, empty", STANDS, _tipping, on_air=False, of="stage", quantity="force"),
-    "hours": Kind("Hours until the air is down by a quarter", OVER_HOURS, _hours, on_air=False),
+    "hours": Kind("Hours until the air is down by a quarter, or the bag full", OVER_HOURS, _hours, on_air=False),
     "cost": Kind("Filters and bags, an hour of work", OVER_HOURS, _cost, on_air=False),
     "payback": Kind("Hours until the separator has paid", OVER_HOURS, _payback, on_air=False),
     "fog": Kind("Fine dust in the room when the tool stops", BREATHED, _fog),

@@ -189,6 +189,8 @@ def exchange(sheet: Sheet, line: Line, stage: Separator, air: AirInside, prefix:
             "v": turn.wall,
             "Q": air.flow,
         }
+        if manner.swirl is not None:  # what an elbow's air lacks in swirl it has in turbulence
+            law, parts["s"] = "minimum(m, k * A * v / s / Q)", sheet.rule(manner.swirl, "c_swirl")
     if manner.exchange_more is not None:
         law, parts = f"c * {law}", {**parts, "c": sheet.rule(manner.exchange_more, "c_x")}
     for i in range(len(stage.bin.ledges)):

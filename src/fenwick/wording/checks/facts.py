@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from math import isfinite
 
+from fenwick.core.components.bins import MATERIALS
 from fenwick.core.components.dust import DUSTS, HELD_BESIDES
 from fenwick.core.judging.check import ACT, OK
 from fenwick.units.sentence import inside
@@ -148,6 +149,11 @@ def _hose_not_judged(said: Said) -> str:
     return f"Whether suction flattens {said.name} is not judged: nobody has said how thick its wall is."
 
 
+def _sheet_not_judged(said: Said) -> str:
+    material = inside(MATERIALS[said.about[0]].label)
+    return f"How far a sheet of {material} may be bent cold is not judged: bend an off-cut to the radius and leave it."
+
+
 def _solvent(said: Said) -> str:
     return (
         "Solvents, and adhesives with solvents, craze this plastic; it cracks later, under suction. Soap and water to "
@@ -189,6 +195,7 @@ FACTS: dict[str, CheckWords] = {
     "fan-motor": CheckWords(POWER, "Motor of the extra fan", _fan_motor),
     "wall-not-judged": CheckWords(STRENGTH, "Walls not judged", _wall_not_judged),
     "hose-not-judged": CheckWords(STRENGTH, "Hoses not judged", _hose_not_judged),
+    "sheet-not-judged": CheckWords(STRENGTH, "Sheet not judged", _sheet_not_judged),
     "solvent": CheckWords(STRENGTH, "Solvents", _solvent),
     "window-static": CheckWords(FIRE, "Static on the window", _window),
     "fill-seen": CheckWords(STANDING, "Seeing how full it is", _sight),

@@ -54,11 +54,21 @@ def _sheet(said: Said) -> str:
         return f"Bent cold, the sheet stands at {said.value}; it holds {said.limit} for years."
     if said.level == ACT:
         return (
-            f"Bent cold, the sheet stands at {said.value}: it cracks. Thinner sheet, a wider radius, or bend it warm."
+            f"Bent cold, the sheet stands at {said.value}, and holds {said.limit} for years: it cracks or buckles. "
+            "Thinner sheet, a wider radius, or bend it warm."
         )
     return (
         f"Bent cold, the sheet stands at {said.value} and holds {said.limit} for years: it may craze. Thinner "
         "sheet is better."
+    )
+
+
+def _plywood(said: Said) -> str:
+    if said.level == OK:
+        return f"Bent to {said.value} along its face grain, the plywood follows; it takes {said.limit}."
+    return (
+        f"Bent to {said.value}, the plywood breaks or springs open; along its face grain it takes {said.limit}. "
+        "A thinner sheet, two of them glued one over the other, or cuts across its back."
     )
 
 
@@ -183,9 +193,14 @@ def _filter_class(said: Said) -> str:
 def _hose_flat(said: Said) -> str:
     if said.level == OK:
         return f"A blocked line pulls {said.limit}; the plain wall of {said.name} goes flat at {said.value}."
+    if said.level == ACT:
+        return (
+            f"A blocked line pulls {said.limit}, and the plain wall of {said.name} goes flat at {said.value}: it shuts "
+            "itself. A hose with a helix in its wall."
+        )
     return (
-        f"A blocked line pulls {said.limit}, and the plain wall of {said.name} goes flat at {said.value}: it shuts "
-        "itself. A hose with a helix in its wall."
+        f"A blocked line pulls {said.limit}, and the plain wall of {said.name} goes flat at {said.value}: little is "
+        "left, less where it is bent or warm. A hose with a helix in its wall."
     )
 
 
@@ -225,6 +240,7 @@ FIGURES: dict[str, CheckWords] = {
     "relief": CheckWords(STRENGTH, "Relief valve", _relief),
     "lid-bends": CheckWords(STRENGTH, "Lid drawn in", _lid),
     "sheet-bends": CheckWords(STRENGTH, "Sheet bent cold", _sheet),
+    "sheet-radius": CheckWords(STRENGTH, "Plywood bent round", _plywood),
     "headroom": CheckWords(STANDING, "Height where it stands", _headroom),
     "footprint": CheckWords(STANDING, "Floor where it stands", _footprint),
     "hose-flat": CheckWords(STRENGTH, "Hose that goes flat", _hose_flat),
