@@ -6,7 +6,9 @@ from typing import Any
 
 import pytest
 
-from tests.ends.rigs import CYCLONE, DISC, LINK, changed, check, kept, refused, rig_file, with_bin
+from fenwick.data.demo import demo_shop
+from fenwick.services.checks import reviewed
+from tests.ends.rigs import CYCLONE, DISC, LINK, changed, check, kept, read, refused, rig_file, with_bin
 
 ROUND = [{"height_m": 0.0, "d_m": 0.3}, {"height_m": 0.4, "d_m": 0.32}]
 SQUARE = [{"height_m": 0.0, "width_m": 0.266, "depth_m": 0.266}, {"height_m": 0.4, "width_m": 0.284, "depth_m": 0.284}]
@@ -95,6 +97,24 @@ def test_wood_that_the_vacuum_last_held_ahead_of_water_is_to_act_on_until_it_is_
     assert level_of(held, "wet-dust") == "act"
     emptied = rig_file(GRINDING, (CYCLONE, WET), last_held="saw", emptied=True)
     assert level_of(emptied, "wet-dust") in (None, "ok")
+
+
+def test_a_job_of_the_shop_that_makes_wood_on_a_line_with_water_is_to_act_on_of_its_own() -> None:
+    shop = demo_shop()
+    job = shop.jobs[0]
+    tool = next(tool for tool in shop.tools if tool.id == job.tool)
+    document = rig_file(GRINDING, (CYCLONE, WET))
+    document["line"]["branches"][0]["port"]["name"] = tool.ports[0].name
+    wet, dry = read(document), read(rig_file(GRINDING, (CYCLONE,)))
+    elsewhere = read(rig_file(GRINDING, (CYCLONE, WET)))  # its tool bears another name
+    found = {check.id: check for check in reviewed(wet, shop)}
+    assert int(found["wet-job"].level[0]) == 2
+    assert found["wet-job"].about == (tool.dust, job.name)
+    assert "wet-dust" not in found
+    for rig, owned in ((wet, None), (dry, shop), (elsewhere, shop)):
+        assert "wet-job" not in {check.id for check in reviewed(rig, owned)}
+    grinds = shop.model_copy(update={"tools": tuple(one.model_copy(update={"dust": GRINDING}) for one in shop.tools)})
+    assert "wet-job" not in {check.id for check in reviewed(wet, grinds)}
 
 
 def test_water_rises_to_the_line_not_to_pass_and_to_the_outlet() -> None:

@@ -63,9 +63,34 @@ def test_ways_of_working_and_an_extra_fan_come_and_go(client: FlaskClient) -> No
     assert "extra fan takes" in page.text
     page = soup(client.post(f"{PAGE}/fan/remove", headers=HTMX))
     assert "extra fan takes" not in page.text
+    assert client.post(f"{PAGE}/fan/curve", headers=HTMX).status_code == 400  # there is none to tell of
     refused = client.post(f"{PAGE}/ways/remove", headers=HTMX)
     assert refused.status_code == 422
     assert "a box with no opening draws no air" in refused.text
+
+
+def test_an_extra_fan_is_told_by_its_flow_or_by_its_curve_and_its_duct(client: FlaskClient) -> None:
+    client.post(f"{PAGE}/fan/add")
+    page = soup(client.post(f"{PAGE}/fan/curve", headers=HTMX))
+    fan = f"{HOOD}.extra_fan"
+    typed = {field["name"]: field["value"] for field in page.select(f'input[name^="{fan}"]') if field.get("value")}
+    assert typed[f"{fan}.curve.sealed_suction_pa"] == "0.5"
+    assert typed[f"{fan}.curve.open_flow_m3_s"] == "200"
+    assert typed[f"{fan}.bore_m"] == "100"
+    assert f"{fan}.flow_m3_s" not in typed
+    wide = figure(page, "hood-speed")
+    form = {field["name"]: field.get("value", "") for field in page.select("#editor input")}
+    form |= {
+        f["name"]: f.select_one("option[selected]")["value"] for f in page.select("#editor select:has([selected])")
+    }  # type: ignore[index, misc]
+    narrow = soup(client.post(PAGE, data={**form, f"{fan}.bore_m": "40"}, headers=HTMX))
+    assert figure(narrow, "hood-speed") < wide  # its duct throttles it
+    refused = client.post(PAGE, data={**form, f"{fan}.curve.sealed_suction_pa": "-3"}, headers=HTMX)
+    assert refused.status_code == 422
+    assert "kPa" in refused.text
+    page = soup(client.post(f"{PAGE}/fan/flow", headers=HTMX))
+    assert page.select_one(f'input[name="{fan}.flow_m3_s"]') is not None
+    assert page.select_one(f'input[name="{fan}.bore_m"]') is None
 
 
 @pytest.mark.parametrize(

@@ -31,6 +31,7 @@ ABOUT = {
     "last-held": ("steel-grinding", "saw"),
     "species": ("saw", "tropical"),
     "wet-dust": ("saw", "made"),
+    "wet-job": ("saw", "Ripping boards"),
     "fill-seen": ("opaque",),
     "wall-not-judged": ("flat",),
     "solvent": ("acrylic",),

@@ -15,6 +15,7 @@ from fenwick.rig import Rig
 from fenwick.services.lines import solve
 from fenwick.shop import ShopFile
 from fenwick.shop.supply import supplies_of
+from fenwick.shop.work import dust_of_jobs
 
 
 @dataclass(frozen=True)
@@ -59,7 +60,8 @@ class Tally:
 def reviewed(rig: Rig, shop: ShopFile | None) -> tuple[Check, ...]:
     """Every check of a rig in its shop; both are immutable, and every page asks for the same few."""
     solved = solve(rig)
-    return review(solved.line, solved.found, supplies_of(shop, rig, solved.line))
+    jobs = () if shop is None else dust_of_jobs(shop, rig)
+    return review(solved.line, solved.found, supplies_of(shop, rig, solved.line), jobs)
 
 
 def checked(session: Session, state: LineState) -> list[Checked]:

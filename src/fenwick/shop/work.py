@@ -48,6 +48,14 @@ def jobs_on_line(shop: ShopFile, rig: Rig, rules: RuleBook) -> tuple[list[Job], 
     return found, left
 
 
+def dust_of_jobs(shop: ShopFile, rig: Rig) -> tuple[tuple[str, str], ...]:
+    """(name, kind of dust) of every job whose tool is on the line."""
+    tools = {tool.id: tool for tool in shop.tools}
+    return tuple(
+        (job.name, tools[job.tool].dust) for job in shop.jobs if port_of_tool(rig, tools[job.tool]) is not None
+    )
+
+
 def hours_a_week(shop: ShopFile | None, rig: Rig, port: int, rules: RuleBook) -> float | None:
     """Hours a week that the jobs at a port take [h]; None where no job is known there."""
     if shop is None:

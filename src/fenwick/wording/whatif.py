@@ -98,7 +98,7 @@ def _air(move: FigureMove, _: Voice) -> str:
     return f"air {'+' if move.change > 0 else '−'}{abs(100.0 * move.change):.0f} %"
 
 
-MOST_TOLD = 2
+MOST_TOLD = 3
 MOVES: dict[str, Callable[[FigureMove, Voice], str]] = {
     "folding": lambda move, _: f"collapse {move.before:.1f} → {move.after:.1f} ×",
     "speed": _from_to("slowest", "speed"),
@@ -114,7 +114,7 @@ UNHELPED = {
     "round the tool, or a day outdoors. Until then a respirator.",
     "caught": "No single change catches more at the {port}: another hood does, or a box round the tool.",
     "speed": "No single change carries the dust all the way: the whole run wants another bore, or a stronger vacuum.",
-    "kept": "No single change keeps enough: look for another separator.",
+    "kept": "No single change keeps enough: it takes several at once, or another separator.",
     "folding": "No single change saves the bin: it takes a stiffer one, or several rings.",
 }
 

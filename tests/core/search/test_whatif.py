@@ -56,8 +56,11 @@ def test_only_gains_are_listed_and_the_order_is_by_use() -> None:
     assert helped == sorted(helped)
     assert max(helped) <= 0
     same = [o for o in cheap if o.acts[0] == o.acts[1] and o.in_bin]
+    assert [o.harms for o in same] == sorted(o.harms for o in same)  # what makes another figure worse comes later
+    for harms in (False, True):
+        gains = [o.in_bin[1] - o.in_bin[0] for o in same if o.in_bin and o.harms is harms]
+        assert gains == sorted(gains, reverse=True)
     gains = [o.in_bin[1] - o.in_bin[0] for o in same if o.in_bin]
-    assert gains == sorted(gains, reverse=True)
     # what leaves less in the bin is there for a figure that is to act on
     assert all(gain > 0 or any(o.helps(one) for one in o.acting) for o, gain in zip(same, gains, strict=True))
 

@@ -80,6 +80,18 @@ def _in_water(line: Line, kinds: list[Dust]) -> list[Check]:
     return [fact("wet-dust", ACT, stage.id, (kind, how)) for kind, how in _first(made, left)]
 
 
+def job_checks(line: Line, jobs: tuple[tuple[str, str], ...]) -> list[Check]:
+    """Jobs whose dust must not reach a wet stage of the line on which they are done.
+
+    Parameters
+    ----------
+    jobs : name of each, and the kind of dust that its tool makes
+    """
+    stage = next((one for one in line.stages if isinstance(one, WetStage)), None)
+    wrong = [(kind, name) for name, kind in jobs if kind not in WET_DUSTS]
+    return [fact("wet-job", ACT, stage.id, wrong[0])] if stage is not None and wrong else []
+
+
 def _first(made: list[str], left: list[str]) -> list[tuple[str, str]]:
     return [(kinds[0], how) for kinds, how in ((made, "made"), (left, "held")) if kinds]
 

@@ -28,6 +28,7 @@ AT_THE_HOOD = ("entry", "nearer", "close-in", "step-down")  #: changes that show
 LEAST_AIR_GAIN = 0.01  #: share of the flow from which a gain in air alone is worth a line [-]
 LEAST_STRENGTH_GAIN = 1.2  #: ratio from which a bin that still folds is worth stiffening [-]
 LEAST_HELP = {"flow": 1.05, "speed": 1.05, "folding": LEAST_STRENGTH_GAIN}  #: times a figure, that one would notice
+LEAST_HARM = 0.95  #: times a figure to act on, that one would notice as worse [-]
 AS_WELL, MUCH_SMALLER = 0.95, 0.8  #: of its air, what another vacuum must bring; of its tank, to be called smaller [-]
 LEAST_KEPT_GAIN = 0.005  #: share of the dust made from which a gain is worth a line [-]
 MUCH_LOST = 0.1  #: share of the dust made that, lost from the bin, puts a change behind those that keep it [-]
@@ -88,6 +89,12 @@ class ChangeOutcome:
     def mends(self) -> bool:
         """Whether a figure stops being to act on."""
         return self.acts[1] < self.acts[0]
+
+    @property
+    def harms(self) -> bool:
+        """Whether a figure that is to act on gets noticeably worse for it."""
+        pairs = (getattr(self, figure) for figure in self.acting)
+        return any(pair is not None and pair[1] < LEAST_HARM * pair[0] for pair in pairs)
 
     @property
     def costs_dust(self) -> bool:
@@ -170,8 +177,8 @@ def try_all(
 ) -> tuple[ChangeOutcome, ...]:
     """What each change alone comes to, the most useful first; those that gain nothing are left out.
 
-    Ranked by how many figures stop being to act on, then by the gain in dust that ends in the bin, then by the gain in
-    air at the tool; what costs much of the dust that ends in the bin comes last.
+    Ranked by how many figures stop being to act on, then by whether another gets worse for it, then by the gain in dust
+    that ends in the bin, then by the gain in air at the tool; what costs much of the dust in the bin comes last.
 
     Parameters
     ----------
@@ -291,5 +298,6 @@ def _worth(outcome: ChangeOutcome) -> bool:
     return _gain(outcome.flow) > LEAST_AIR_GAIN * outcome.flow[0]
 
 
-def _rank(outcome: ChangeOutcome) -> tuple[bool, int, float, float]:
-    return outcome.costs_dust, outcome.acts[1] - outcome.acts[0], -_gain(outcome.in_bin), -_gain(outcome.flow)
+def _rank(outcome: ChangeOutcome) -> tuple[bool, int, bool, float, float]:
+    fewer = outcome.acts[1] - outcome.acts[0]
+    return outcome.costs_dust, fewer, outcome.harms, -_gain(outcome.in_bin), -_gain(outcome.flow)

@@ -21,7 +21,7 @@ class ExtraFanPart(f.Part):
 
     flow_m3_s: f.Flow | None = Field(None, title="Extra fan moves")
     curve: CurvePart | None = None
-    bore_m: f.Bore | None = Field(None, title="Its duct")
+    bore_m: f.Bore | None = Field(None, title="Fan duct")
     medium: Literal["paper", "hepa", "bag"] | None = Field(None, title="Its filter")
     area_m2: f.FilterArea = Field(0.5, title="Its filter area")
     current_a: f.Current | None = Field(None, title="Its current")

@@ -13,7 +13,7 @@ from fenwick.rig import Rig, RigError, edit_rig
 from fenwick.rig.edits.hood_options import hood_options
 from fenwick.rig.edits.ports import alone
 from fenwick.rig.format.elements import PortPart
-from fenwick.rig.format.hood import HOOD_KINDS, EnclosurePart, begun_hood, generic_hood
+from fenwick.rig.format.hood import HOOD_KINDS, EnclosurePart, ExtraFanPart, begun_hood, generic_hood
 from fenwick.rig.format.places import path_of
 from fenwick.rig.voice import voice_for
 from fenwick.services.lines import solve
@@ -27,6 +27,18 @@ from fenwick.wording.hood import HOOD_WORDS, option_words
 
 bp = Blueprint("hood", __name__)
 FAN = {"flow_m3_s": 0.1, "medium": "paper", "area_m2": 0.5}  #: what an extra fan begins as
+#: what its curve begins as: that of a small blower
+FAN_CURVE = {
+    "curve": {
+        "kind": "nameplate",
+        "sealed_suction_pa": 500.0,
+        "open_flow_m3_s": 0.2,
+        "air_watts": None,
+        "exponent": None,
+    },
+    "bore_m": 0.1,
+}
+FAN_WORDS = {"add": "added", "remove": "removed", "curve": "by its curve", "flow": "by its flow"}
 MOST_WAYS = 8
 
 
@@ -91,12 +103,22 @@ def change_ways(line_id: int, port: str, way: str) -> ResponseReturnValue:
 
 @bp.post("/lines/<int:line_id>/ports/<port>/hood/fan/<way>")
 def change_fan(line_id: int, port: str, way: str) -> ResponseReturnValue:
-    """An extra fan at the hood, or none."""
+    """An extra fan at the hood, or none; told by its flow, or by its curve and its duct."""
     state, part, path = _found(line_id, port)
-    if part.hood is None or way not in ("add", "remove"):
+    fan = None if part.hood is None else part.hood.extra_fan
+    if part.hood is None or way not in FAN_WORDS or (fan is None and way != "add"):
         abort(400)
-    words = f"{part.name}: extra fan {'added' if way == 'add' else 'removed'}"
-    return _save(state, port, {f"{path}.hood.extra_fan": FAN if way == "add" else None}, words)
+    begun = {
+        "add": FAN,
+        "remove": None,
+        "curve": {**_dumped(fan), "flow_m3_s": None, **FAN_CURVE},
+        "flow": {**_dumped(fan), "curve": None, "bore_m": None, "flow_m3_s": FAN["flow_m3_s"]},
+    }
+    return _save(state, port, {f"{path}.hood.extra_fan": begun[way]}, f"{part.name}: extra fan {FAN_WORDS[way]}")
+
+
+def _dumped(fan: ExtraFanPart | None) -> dict[str, Any]:
+    return {} if fan is None else fan.model_dump(mode="json")
 
 
 @bp.post("/lines/<int:line_id>/ports/<port>/hood/take/<option>")

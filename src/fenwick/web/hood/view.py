@@ -19,9 +19,10 @@ from fenwick.drawing.hood import render_hood
 from fenwick.rig import Rig
 from fenwick.rig.edits.hood_options import hood_options
 from fenwick.rig.edits.ports import alone
+from fenwick.rig.format.curve import NameplatePart
 from fenwick.rig.format.elements import BranchPart
 from fenwick.rig.format.guesses import guess_path
-from fenwick.rig.format.hood import HOOD_KINDS, AnyHood, EnclosurePart
+from fenwick.rig.format.hood import HOOD_KINDS, AnyHood, EnclosurePart, ExtraFanPart
 from fenwick.rig.format.places import path_of
 from fenwick.rig.voice import voice_for
 from fenwick.services.lines import solve
@@ -38,6 +39,9 @@ KIND_KEYS: dict[str, tuple[str, ...]] = {
     "enclosure": (),
     "floor": ("width_m", "gap_m"),
 }
+FAN_KEYS = ("medium", "area_m2", "current_a", "motor")
+FAN_CURVE_LABELS = {"sealed_suction_pa": "Fan sealed", "open_flow_m3_s": "Fan open flow"}
+FAN_CURVE_KEYS = tuple(f"curve.{key}" for key in FAN_CURVE_LABELS)
 UNSAID = {
     "thrown_bore_m": "that of the port",
     "dust": "that of the line",
@@ -85,7 +89,7 @@ class HoodView:
     rows: list[VerdictRow]
     ways: list[HoodWayRow]
     options: list[OptionRow]
-    has_fan: bool
+    fan: str  #: what tells the air of its extra fan: flow, curve, points; empty without one
     air: str  #: at the tool, open alone
 
 
@@ -112,8 +116,15 @@ def _hood_keys(hood: AnyHood | None) -> list[str]:
     if isinstance(hood, EnclosurePart):
         keys += [f"openings[{i}].{key}" for i in range(len(hood.openings)) for key in ("name", "area_m2", "share")]
     if hood.extra_fan is not None:
-        keys += [f"extra_fan.{key}" for key in ("flow_m3_s", "medium", "area_m2", "current_a", "motor")]
+        keys += [f"extra_fan.{key}" for key in (*_moving_keys(hood.extra_fan), *FAN_KEYS)]
     return keys
+
+
+def _moving_keys(fan: ExtraFanPart) -> tuple[str, ...]:
+    """What its air is told by; the points of a measured curve stay in the file."""
+    if fan.curve is None:
+        return ("flow_m3_s",)
+    return (*FAN_CURVE_KEYS, "bore_m") if isinstance(fan.curve, NameplatePart) else ("bore_m",)
 
 
 def hood_editor(rig: Rig, port: str, name: str, system: str) -> Editor:
@@ -125,10 +136,22 @@ def hood_editor(rig: Rig, port: str, name: str, system: str) -> Editor:
         field = replace(rig_field(rig, document, path, system), guess=path in guessed)
         if path.rsplit(".", 1)[-1] in UNSAID:
             field = replace(field, unknown=UNSAID[path.rsplit(".", 1)[-1]])
+        if ".extra_fan.curve." in path:
+            field = replace(field, label=FAN_CURVE_LABELS[path.rsplit(".", 1)[-1]])
         if document_kind(rig, port) == "floor" and path.endswith("thrown_share"):
             field = replace(field, label=PICKED_UP["thrown_share"])
         fields.append(field)
     return Editor(port, name, "hood", tuple(fields))
+
+
+def fan_told_by(rig: Rig, port: str) -> str:
+    """What tells the air of a port's extra fan: its flow, a curve, or points of one; empty where it has none."""
+    branch = branch_of(rig, port)
+    hood = branch.port.hood if branch and branch.port else None
+    if hood is None or hood.extra_fan is None:
+        return ""
+    curve = hood.extra_fan.curve
+    return "flow" if curve is None else "curve" if isinstance(curve, NameplatePart) else "points"
 
 
 def document_kind(rig: Rig, port: str) -> str:
@@ -172,7 +195,7 @@ def hood_view(state: LineState, port: str, system: str, editor: Editor | None = 
         rows=rows,
         ways=_ways(line, caught, voice) if caught and len(caught.ways) > 1 else [],
         options=_options(rig, port, found, voice),
-        has_fan=leaf.port.hood is not None and leaf.port.hood.extra_fan is not None,
+        fan=fan_told_by(rig, port),
         air=voice.figure(found.point.port_flow[at, 0], "flow"),
     )
 

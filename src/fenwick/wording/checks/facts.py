@@ -120,6 +120,14 @@ def _wet_dust(said: Said) -> str:
     )
 
 
+def _wet_job(said: Said) -> str:
+    kind, job = said.about
+    return (
+        f"The job “{job}” makes {_kind(kind)}, and on this line a wet stage stands in its way: wood swells, clogs and "
+        "rots in water, light metal gives off hydrogen. Do it on another line, or take the wet stage out for it."
+    )
+
+
 def _ash(said: Said) -> str:
     if said.level == OK:
         return "Soot and cold ash go into a bin of metal, with a lid. Ash cold for days; never embers."
@@ -190,6 +198,7 @@ FACTS: dict[str, CheckWords] = {
     "motor-dusty": CheckWords(POWER, "Dust in the motor", _dusty),
     "water": CheckWords(POWER, "Water to the motor", _water),
     "rain": CheckWords(POWER, "Rain", _rain),
+    "wet-job": CheckWords(FIRE, "A job and water", _wet_job),
     "wet-dust": CheckWords(FIRE, "Dust and water", _wet_dust),
     "ash-bin": CheckWords(FIRE, "Ash in the bin", _ash),
     "fan-motor": CheckWords(POWER, "Motor of the extra fan", _fan_motor),
