@@ -10,6 +10,7 @@ from fenwick.core.tuning.candidates import READ_AT
 from fenwick.core.tuning.factors import FACTORS
 from fenwick.core.tuning.fit import Fit, FittedFactor, Worth
 from fenwick.core.tuning.readings import BLOCKED, FLOW, KEPT, KINDS, SEALED, SUCTION, Reading
+from fenwick.units.sentence import inside
 from fenwick.wording.say import Voice
 
 READING_WORDS = {
@@ -56,9 +57,9 @@ def reading_words(reading: Reading, voice: Voice) -> str:
     if reading.station:
         where = f" behind {voice.name(reading.station)}"
     elif reading.kind == FLOW and reading.port:
-        where = f", {voice.name(reading.port).lower()}"
+        where = f", {inside(voice.name(reading.port))}"
     dust = f", {DUSTS[reading.dust].label}" if reading.dust else ""
-    at = f" ({voice.name(reading.port).lower()} open)" if reading.port and reading.kind != FLOW else ""
+    at = f" ({inside(voice.name(reading.port))} open)" if reading.port and reading.kind != FLOW else ""
     return f"{READING_WORDS[reading.kind]}{where}{dust}{at}"
 
 

@@ -127,7 +127,7 @@ def unhelped_words(figure: str, port: str, voice: Voice) -> str:
     figure : flow, caught, speed, kept or folding
     port : id of the port looked at
     """
-    return UNHELPED[figure].format(machine=voice.machine(port), port=voice.name(port).lower())
+    return UNHELPED[figure].format(machine=voice.machine(port), port=inside(voice.name(port)))
 
 
 ENTRIES = {"flanged": "flange", "tapered": "taper", "bellmouth": "bellmouth"}

@@ -88,7 +88,7 @@ WET = {"id": "wet", "kind": "wet-stage", "throat_d_m": 0.03, "immersion_m": 0.03
 
 def test_a_wet_stage_takes_no_wood_and_no_light_metal(document: dict[str, Any]) -> None:
     document["line"]["elements"].insert(1, dict(WET))
-    with pytest.raises(RigError, match=r"line\.elements\[1\]\.kind: a wet stage is not for sanding dust p120: wood"):
+    with pytest.raises(RigError, match=r"line\.elements\[1\]\.kind: a wet stage is not for sanding dust P120: wood"):
         check_rig(document)
     document["dust"]["kind"] = "aluminium"
     with pytest.raises(RigError, match=r"dust\.kind: dust of light metal is not for this equipment: it burns"):

@@ -164,6 +164,29 @@ def turn_inlet(rig: Rig, part: str) -> Rig:
     return check_change(rig, document)
 
 
+def turn_bin(rig: Rig, part: str) -> Rig:
+    """A rig whose separator's bin is square instead of round, of the same areas, or round instead of rectangular.
+
+    Raises
+    ------
+    RigError
+        When the other shape does not fit.
+    """
+    document = rig.model_dump(mode="json")
+    own = document["line"]["elements"][next(i for i, e in enumerate(rig.line.elements) if e.id == part)]
+    for point in own["bin"]["profile"]:
+        if point["d_m"] is None:
+            point |= {
+                "d_m": _round(sqrt(4.0 / pi * point["width_m"] * point["depth_m"])),
+                "width_m": None,
+                "depth_m": None,
+            }
+        else:
+            side = _round(sqrt(pi) / 2.0 * point["d_m"])
+            point |= {"d_m": None, "width_m": side, "depth_m": side}
+    return check_change(rig, document)
+
+
 def change_kind(rig: Rig, part: str, kind: str) -> Rig:
     """A rig whose separator is of another kind, with sizes to begin with, over the same bin and between the same hoses.
 

@@ -41,6 +41,7 @@ Roughness = Annotated[float, Strict(), Field(ge=0, le=0.01), Measure("roughness"
 Wall = Annotated[float, Strict(), Field(gt=0, le=0.1), Measure("bore")]
 Modulus = Annotated[float, Strict(), Field(ge=1e6, le=1e12), Measure("stress")]
 Poisson = Annotated[float, Strict(), Field(ge=0.0, le=0.499), Measure("number")]
+Water = Annotated[float, Strict(), Field(ge=0, le=500.0), Measure("heap")]
 Heap = Annotated[float, Strict(), Field(gt=0, le=500.0), Measure("heap")]
 Turn = Annotated[float, Strict(), Field(gt=0, le=360.0), Measure("angle")]
 StartAngle = Annotated[float, Strict(), Field(ge=-360.0, le=360.0), Measure("angle")]

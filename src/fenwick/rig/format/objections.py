@@ -32,7 +32,7 @@ def _of_wet_stages(rig: Rig) -> Iterator[Problem]:
             most = WATER_DENSITY * float(bore_area(part.vessel_d_m)) * part.outlet_height_m
             if part.water_kg >= most:
                 rule = "must leave the water below the vessel's outlet, under {limit}"
-                yield Problem(f"line.elements[{i}].water_kg", rule, most, part.water_kg, "mass")
+                yield Problem(f"line.elements[{i}].water_kg", rule, most, part.water_kg, "heap")
 
 
 def _in_water(rig: Rig) -> Iterator[Problem]:

@@ -297,7 +297,7 @@ class WetStagePart(f.Part):
     throat_d_m: f.Bore = Field(title="Throat")
     immersion_m: f.Depth = Field(title="Dips")
     vessel_d_m: f.Size = Field(title="Vessel wide")
-    water_kg: f.HeldMass = Field(title="Water")
+    water_kg: f.Water = Field(title="Water")
     outlet_height_m: f.Size | None = Field(None, title="Outlet over floor")
 
     @model_validator(mode="after")

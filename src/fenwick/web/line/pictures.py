@@ -15,6 +15,7 @@ from fenwick.rig.format.dust import build_dust
 from fenwick.rig.format.separator import ChamberPart, SeparatorPart
 from fenwick.units import METRIC, format_value, unit_label
 from fenwick.units.convert import from_display, water_column
+from fenwick.units.sentence import inside
 from fenwick.wording.say import Voice
 
 LADDER_HEIGHT, NARROW_LADDER_HEIGHT = 101.0, 130.0
@@ -65,7 +66,7 @@ def status_of(rig: Rig, scene: Scene, system: str) -> str:
     if stage:
         said.append("upright" if stage.tilt_deg == 0 else f"leans {stage.tilt_deg:g}°")
     if rig.dust:
-        said.append(build_dust(rig.dust).label.lower().replace(" p", " P"))
+        said.append(inside(build_dust(rig.dust).label))
     return " · ".join(said)
 
 

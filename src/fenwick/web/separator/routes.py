@@ -10,7 +10,7 @@ from fenwick.data.lines import LineState, first_line_id, free_name, line_names, 
 from fenwick.data.shops import the_shop
 from fenwick.drawing.section import frame_of
 from fenwick.rig import RigError, edit_rig
-from fenwick.rig.edits.kinds import KINDS, change_kind, turn_inlet
+from fenwick.rig.edits.kinds import KINDS, change_kind, turn_bin, turn_inlet
 from fenwick.rig.edits.schools import schools
 from fenwick.rig.edits.structure import add_part
 from fenwick.rig.format.separator import SeparatorPart
@@ -134,6 +134,18 @@ def change_inlet(line_id: int) -> ResponseReturnValue:
     except RigError as error:
         return _refused(state, part, error)
     save(line_id, rig, "Inlet of another shape")
+    return _after(line_id, part.id)
+
+
+@bp.post("/lines/<int:line_id>/separator/bin")
+def change_bin(line_id: int) -> ResponseReturnValue:
+    """A square bin instead of a round one, or a round one instead of a rectangle."""
+    state, part = _found(line_id)
+    try:
+        rig = turn_bin(state.rig, part.id)
+    except RigError as error:
+        return _refused(state, part, error)
+    save(line_id, rig, "Bin of another shape")
     return _after(line_id, part.id)
 
 

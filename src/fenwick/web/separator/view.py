@@ -81,6 +81,7 @@ class SeparatorView:
     editor: Editor
     rows: dict[str, str]  #: lists that can grow: (list, what a row is called)
     inlet_words: str  #: what its inlet can be turned into; empty where it is round only
+    bin_turn_words: str  #: what its bin can be turned into
     models: list[ModelRow]
     drop_checks: str
     faults: list[EffectRow]
@@ -169,6 +170,7 @@ def separator_view(
         editor=editor or whole_editor(rig, part, voice.name(part.id), system),
         rows={key: word for key, (word, _) in ROWS.items() if key != "slots" or hasattr(part, "slots")},
         inlet_words=_inlet_words(part),
+        bin_turn_words="Rectangular bin" if part.bin.is_round else "Round bin",
         models=model_rows(result, kept_by_models(result, found.walk.entering[at]), voice)
         if found.walk is not None and result.others
         else [],
