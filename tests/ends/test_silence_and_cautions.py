@@ -81,6 +81,26 @@ RISING = [
 ]
 
 
+def test_noise_is_not_judged_and_says_so() -> None:
+    said = check(rig_file("saw"), "noise-not-judged")
+    assert said is not None
+    assert "ear protection" in said["text"]
+
+
+def test_what_was_rewired_is_to_act_on_until_it_is_tested() -> None:
+    levels = [
+        level_of(rig_file("saw", wiring=wiring), "rewired") for wiring in ("as-made", "rewired", "rewired-tested")
+    ]
+    assert levels == [None, "act", "ok"]
+    assert check(rig_file("saw"), "rewired") is None
+    fan = {"flow_m3_s": 0.05, "wiring": "rewired"}
+    at_the_hood = check(rig_file("saw", hood={**HOOD, "extra_fan": fan}), "rewired-fan", "tool")
+    assert at_the_hood is not None
+    assert at_the_hood["level"] == "act"
+    assert "electrician" in at_the_hood["text"]
+    assert "must be 'as-made'" in refused(rig_file("saw", wiring="by-me"))
+
+
 def test_a_fan_curve_that_rises_is_refused_at_its_point() -> None:
     document = rig_file("saw")
     document["vacuum"]["curve"] = {"kind": "points", "points": RISING}

@@ -70,6 +70,14 @@ def test_wood_then_grinding_is_stopped_until_emptied(client: FlaskClient) -> Non
     assert answer.select_one("#undo .what").text.startswith("What the vacuum last held")  # type: ignore[union-attr]
 
 
+def test_a_rewired_vacuum_is_to_act_on_until_it_is_ticked(client: FlaskClient) -> None:
+    page = client.post("/lines/1/checks/fields/vacuum", data={"vacuum.wiring": "rewired"}, headers=HTMX)
+    assert state(soup(page), "rewired") == "act"
+    ticked = soup(client.post("/lines/1/checks/settle/rewired", headers=HTMX))
+    assert state(ticked, "rewired") == "in order"
+    assert "tested since" in ticked.text
+
+
 def test_a_check_is_acknowledged_with_a_reason_and_stays_in_sight(client: FlaskClient) -> None:
     refused = client.post("/lines/1/checks/static~/seen", data={"reason": "  "}, headers=HTMX)
     assert refused.status_code == 422

@@ -38,6 +38,7 @@ class ExtraFan:
     bore: Values | None = None  #: of its duct [m]; None: it costs nothing
     current: float | None = None  #: [A]; None: not known
     motor_in_air: bool | None = None  #: whether its motor stands in the air it moves; None: not known
+    wiring: str | None = None  #: as-made, rewired, or rewired-tested; None: not known
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -203,5 +203,6 @@ class Vacuum:
     exhaust_outdoors: bool = False  #: blown out of the room
     own_cooling: bool | None = None  #: whether its motor has cooling air of its own; None: not known
     takes_water: bool | None = None  #: None: not known
+    wiring: str | None = None  #: as-made, rewired, or rewired-tested; None: not known
     last_held: str | None = None  #: kind of dust; None: not known
     emptied: bool = False  #: and cleaned, since it last held that

@@ -1,4 +1,4 @@
-"""What starves, fouls or wets the vacuum's motor. The first variant."""
+"""What starves, fouls or wets a motor, who wired it, and what of it is not judged. The first variant."""
 
 from __future__ import annotations
 
@@ -10,10 +10,13 @@ from fenwick.core.judging.assess import Assessment
 from fenwick.core.judging.check import ACT, OK, WATCH, Check, fact, figure
 from fenwick.core.line.line import Line
 
+WIRED: dict[str | None, int] = {"rewired": ACT, "rewired-tested": OK}  #: how bad that is; the rest says nothing
+
 
 def motor_checks(line: Line, found: Assessment) -> list[Check]:
-    """Cooling air, dust through the motor, water, rain."""
-    return [*_starved(line, found), *_dusty(line), *_fan_motors(line), *_water(line), *_rain(line)]
+    """Cooling air, dust through the motor, water, rain, wiring; how loud it is, is not judged."""
+    air = [*_starved(line, found), *_dusty(line), *_fan_motors(line)]
+    return [*air, *_wiring(line), *_water(line), *_rain(line), fact("noise-not-judged", OK, "vacuum")]
 
 
 def _starved(line: Line, found: Assessment) -> list[Check]:
@@ -41,6 +44,18 @@ def _fan_motors(line: Line) -> list[Check]:
         if fan is not None and leaf.open:
             level = {True: ACT, False: OK, None: WATCH}[fan.motor_in_air]
             found.append(fact("fan-motor", level, leaf.id))
+    return found
+
+
+def _wiring(line: Line) -> list[Check]:
+    """Whatever was rewired, until somebody has tested it."""
+    found = []
+    if line.vacuum.wiring in WIRED:
+        found.append(fact("rewired", WIRED[line.vacuum.wiring], "vacuum"))
+    for leaf in line.leaves:
+        fan = leaf.port.hood.extra_fan if leaf.port.hood else None
+        if fan is not None and fan.wiring in WIRED:
+            found.append(fact("rewired-fan", WIRED[fan.wiring], leaf.id))
     return found
 
 

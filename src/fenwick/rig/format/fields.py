@@ -6,7 +6,7 @@ The quantity is metadata: it names the unit in error messages and on the page. L
 from __future__ import annotations
 
 from dataclasses import dataclass
-from typing import Annotated
+from typing import Annotated, Literal
 
 from pydantic import BaseModel, ConfigDict, Field, Strict, StringConstraints
 
@@ -41,6 +41,7 @@ Roughness = Annotated[float, Strict(), Field(ge=0, le=0.01), Measure("roughness"
 Wall = Annotated[float, Strict(), Field(gt=0, le=0.1), Measure("bore")]
 Modulus = Annotated[float, Strict(), Field(ge=1e6, le=1e12), Measure("stress")]
 Poisson = Annotated[float, Strict(), Field(ge=0.0, le=0.499), Measure("number")]
+Wiring = Literal["as-made", "rewired", "rewired-tested"]
 Water = Annotated[float, Strict(), Field(ge=0, le=500.0), Measure("heap")]
 Heap = Annotated[float, Strict(), Field(gt=0, le=500.0), Measure("heap")]
 Turn = Annotated[float, Strict(), Field(gt=0, le=360.0), Measure("angle")]

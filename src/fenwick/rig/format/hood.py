@@ -26,6 +26,7 @@ class ExtraFanPart(f.Part):
     area_m2: f.FilterArea = Field(0.5, title="Its filter area")
     current_a: f.Current | None = Field(None, title="Its current")
     motor: Literal["in-the-air", "outside"] | None = Field(None, title="Its motor")
+    wiring: f.Wiring | None = Field(None, title="Its wiring")
 
     @model_validator(mode="after")
     def _moves_air(self) -> Self:
@@ -140,6 +141,7 @@ def _extra_fan(part: ExtraFanPart, density: float) -> ExtraFan:
         part.bore_m,
         part.current_a,
         None if part.motor is None else part.motor == "in-the-air",
+        part.wiring,
     )
 
 

@@ -77,6 +77,7 @@ class VacuumPart(f.Part):
     exhaust: Literal["indoors", "outdoors"] = Field("indoors", title="Blows out")
     cooling: Literal["own-air", "working-air"] | None = Field(None, title="Motor cooled by")
     takes_water: f.Flag | None = Field(None, title="Takes water")
+    wiring: f.Wiring | None = Field(None, title="Wiring")
     last_held: str | None = Field(None, title="Last held", json_schema_extra={"enum": [*DUSTS, *HELD_BESIDES]})
     emptied: f.Flag = Field(False, title="Emptied and cleaned since")
     curve: CurvePart

@@ -116,6 +116,7 @@ def build_vacuum(part: VacuumPart, site: Site) -> Vacuum:
         exhaust_outdoors=part.exhaust == "outdoors",
         own_cooling=None if part.cooling is None else part.cooling == "own-air",
         takes_water=part.takes_water,
+        wiring=part.wiring,
         last_held=part.last_held,
         emptied=part.emptied,
     )

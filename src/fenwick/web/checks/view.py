@@ -27,7 +27,7 @@ from fenwick.wording.checks import CHECKS, GROUPS, POWER, Said, relief_words
 from fenwick.wording.say import Voice
 from fenwick.wording.whatif import action_words
 
-VACUUM_KEYS = ("last_held", "emptied", "exhaust", "cooling", "takes_water", "current_a")
+VACUUM_KEYS = ("last_held", "emptied", "exhaust", "cooling", "takes_water", "current_a", "wiring")
 STAND_KEYS = ("headroom_m", "space_m", "base_m", "mass_kg", "stands_on", "base_height_m", "fixed", "tied", "wheels")
 STACK_KEYS = ("vacuum_height_m", "vacuum_mass_kg", "head_lift_m")  #: of what stands over or on the vacuum
 ROLLING_KEYS = ("doorway_m", "step_m", "wheel_d_m")
@@ -49,6 +49,7 @@ class Described:
 #: what settles a check in one go
 SETTLES = {
     "last-held": Described("Emptied and cleaned", "vacuum.emptied", True),
+    "rewired": Described("Tested by an electrician", "vacuum.wiring", "rewired-tested"),
     "static": Described("The hoses are earthed", "line.earthed", True),
 }
 

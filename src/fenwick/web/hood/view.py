@@ -39,7 +39,7 @@ KIND_KEYS: dict[str, tuple[str, ...]] = {
     "enclosure": (),
     "floor": ("width_m", "gap_m"),
 }
-FAN_KEYS = ("medium", "area_m2", "current_a", "motor")
+FAN_KEYS = ("medium", "area_m2", "current_a", "motor", "wiring")
 FAN_CURVE_LABELS = {"sealed_suction_pa": "Fan sealed", "open_flow_m3_s": "Fan open flow"}
 FAN_CURVE_KEYS = tuple(f"curve.{key}" for key in FAN_CURVE_LABELS)
 UNSAID = {

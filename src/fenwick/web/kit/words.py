@@ -59,6 +59,11 @@ CHOICE_WORDS: dict[str, dict[str, str]] = {
     "dust": {key: dust.label for key, dust in DUSTS.items()},
     "work": {"time": "Hours of the tool", "planed": "Boards planed", "cuts": "Cuts"},
     "exhaust": {"indoors": "Into the room", "outdoors": "Outdoors"},
+    "wiring": {
+        "as-made": "As it was made",
+        "rewired": "Rewired",
+        "rewired-tested": "Rewired, tested since",
+    },
     "cooling": {"own-air": "Air of its own", "working-air": "The dusty air, filtered"},
     "last_held": {**{key: dust.label for key, dust in DUSTS.items()}, **HELD_BESIDES},
     "sight": SIGHTS,

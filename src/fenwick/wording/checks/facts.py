@@ -8,7 +8,7 @@ from fenwick.core.components.bins import MATERIALS
 from fenwick.core.components.dust import DUSTS, HELD_BESIDES
 from fenwick.core.judging.check import ACT, OK
 from fenwick.units.sentence import inside
-from fenwick.wording.checks.said import FIRE, LUNGS, POWER, STANDING, STRENGTH, CheckWords, Said
+from fenwick.wording.checks.said import FIRE, JUDGED, LUNGS, POWER, STANDING, STRENGTH, CheckWords, Said
 
 
 def _kind(kind: str) -> str:
@@ -145,6 +145,27 @@ def _fan_motor(said: Said) -> str:
     )
 
 
+def _wiring_words(what: str, tested: bool, tick: str) -> str:
+    if tested:
+        return f"{what} was rewired, and tested since."
+    return (
+        f"{what} was rewired: a lost earth or a worn cord kills. Local codes come first; have earth, insulation, "
+        f"switch and cord tested by an electrician, then {tick}."
+    )
+
+
+def _rewired(said: Said) -> str:
+    return _wiring_words("The vacuum", said.level == OK, "say so here")
+
+
+def _rewired_fan(said: Said) -> str:
+    return _wiring_words(f"The extra fan at {said.name}", said.level == OK, "say so at its hood")
+
+
+def _noise(_: Said) -> str:
+    return "How loud vacuum and tool are is not judged: together they take ear protection."
+
+
 def _wall_not_judged(said: Said) -> str:
     why = "Its walls are flat" if said.about[0] == "flat" else "Its ribs stand upright"
     return (
@@ -202,6 +223,9 @@ FACTS: dict[str, CheckWords] = {
     "wet-dust": CheckWords(FIRE, "Dust and water", _wet_dust),
     "ash-bin": CheckWords(FIRE, "Ash in the bin", _ash),
     "fan-motor": CheckWords(POWER, "Motor of the extra fan", _fan_motor),
+    "rewired": CheckWords(POWER, "Wiring of the vacuum", _rewired),
+    "rewired-fan": CheckWords(POWER, "Wiring of the extra fan", _rewired_fan),
+    "noise-not-judged": CheckWords(JUDGED, "Noise not judged", _noise),
     "wall-not-judged": CheckWords(STRENGTH, "Walls not judged", _wall_not_judged),
     "hose-not-judged": CheckWords(STRENGTH, "Hoses not judged", _hose_not_judged),
     "sheet-not-judged": CheckWords(STRENGTH, "Sheet not judged", _sheet_not_judged),
