@@ -13,7 +13,7 @@ from fenwick.rig.edits.changes import apply_candidate
 from fenwick.rig.edits.ports import alone
 from fenwick.rig.voice import voice_for
 from fenwick.services.advice import advice_for
-from fenwick.services.lines import solve
+from fenwick.services.solving import solve
 from fenwick.wording import warnings
 from tests.ends.rigs import CYCLONE, DISC, HOSE, LINK, changed, read, rig_file, with_bin
 

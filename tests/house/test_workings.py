@@ -23,7 +23,7 @@ from fenwick.rig.to_core.line import described_line
 from fenwick.rig.to_core.prices import prices_of
 from fenwick.rig.working import working_document
 from fenwick.services.air import source_at
-from fenwick.services.lines import solve
+from fenwick.services.solving import solve
 from fenwick.services.workings import all_explained, asked_of, explained
 from fenwick.shop.work import room_of_shop
 from tests.house.test_one_figure import whole_rigs

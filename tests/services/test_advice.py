@@ -18,8 +18,8 @@ from fenwick.rig.edits.changes import apply_candidate
 from fenwick.rig.edits.ports import alone
 from fenwick.rig.voice import voice_for
 from fenwick.services.advice import advice_for, changes_for, smaller_vacuums
-from fenwick.services.lines import solve
 from fenwick.services.ports import port_studies, together_studies
+from fenwick.services.solving import solve
 from fenwick.shop import ShopFile
 from fenwick.units import METRIC
 from fenwick.wording.whatif import unhelped_words

@@ -11,8 +11,9 @@ from fenwick.data import Database
 from fenwick.data.lines import NotFoundError, all_line_ids, line_state
 from fenwick.data.shops import the_shop
 from fenwick.rig import Rig, check_rig
-from fenwick.services import lines
-from fenwick.services.lines import add, solve, store, sureness_of
+from fenwick.services import solving
+from fenwick.services.lines import add, store
+from fenwick.services.solving import solve, sureness_of
 
 
 @pytest.fixture
@@ -23,13 +24,13 @@ def unsolvable(monkeypatch: pytest.MonkeyPatch, rig: Rig) -> Rig:
     def refuse(line: Any) -> None:
         raise CoreError("no such air")
 
-    build = lines.build_line
+    build = solving.build_line
 
     def build_or_refuse(one: Rig) -> Any:
         return refuse(one) if one.name == "Impossible" else build(one)
 
-    monkeypatch.setattr(lines, "build_line", build_or_refuse)
-    lines.solve.cache_clear()
+    monkeypatch.setattr(solving, "build_line", build_or_refuse)
+    solving.solve.cache_clear()
     return wrong
 
 

@@ -17,8 +17,8 @@ from fenwick.rig import Rig, check_rig
 from fenwick.services.drawer import from_drawer
 from fenwick.services.faults import case_of
 from fenwick.services.hours import upkeep_of
-from fenwick.services.lines import solve
 from fenwick.services.separators import SeparatorStudy, study_of
+from fenwick.services.solving import solve
 from fenwick.shop.drawer import task_for
 
 

@@ -15,8 +15,8 @@ from fenwick.data.readings import Taken
 from fenwick.rig import Rig, check_rig, read_rig, write_rig
 from fenwick.rig.format.tuning import LEAST, MOST
 from fenwick.rig.result import solve_rig
-from fenwick.services.lines import solve, sureness_of
 from fenwick.services.readings import DIGITS, station_kinds, tune, tuned_rig
+from fenwick.services.solving import solve, sureness_of
 
 
 def taken(*readings: Reading, left_out: str = "") -> list[Taken]:

@@ -9,7 +9,7 @@ from typing import Any
 import pytest
 from flask import Flask
 
-from fenwick.services import lines
+from fenwick.services import lines, solving
 
 HX = {"HX-Request": "true"}
 HOSE_A, HOSE_B = (f"line.branches[0].elements[{i}].length_m" for i in (0, 2))
@@ -19,7 +19,7 @@ Post = tuple[str, dict[str, str]]
 @pytest.fixture
 def slow(monkeypatch: pytest.MonkeyPatch) -> None:
     """Solving takes long enough for another request to come in between."""
-    solve: Callable[..., Any] = lines.solve
+    solve: Callable[..., Any] = solving.solve
 
     def slowly(rig: Any) -> Any:
         time.sleep(0.3)

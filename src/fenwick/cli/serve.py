@@ -14,7 +14,8 @@ from fenwick.data import Database, ShopDatabaseError, create_database
 from fenwick.data.lines import first_line_id
 from fenwick.data.shops import add_shop
 from fenwick.rig import Rig
-from fenwick.services.lines import add, solve
+from fenwick.services.lines import add
+from fenwick.services.solving import solve
 
 THREADS = 16  # a page that reads devices live holds one for each
 NEXT_PORTS = 20  #: tried after the wanted one when it is taken

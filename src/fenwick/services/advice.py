@@ -8,7 +8,7 @@ from fenwick.core.search.changes import candidates
 from fenwick.core.search.figures import figures_at
 from fenwick.core.search.whatif import ChangeOutcome, Picked, pick, try_all
 from fenwick.rig import Rig
-from fenwick.services.lines import solve
+from fenwick.services.solving import solve
 from fenwick.shop import ShopFile
 from fenwick.shop.into_line import with_other_vacuums
 

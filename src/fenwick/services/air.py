@@ -6,7 +6,7 @@ from fenwick.core.arrays import one_value
 from fenwick.core.hours.air import USUAL_JOB, DustSource, clearing, fine_source
 from fenwick.core.line.catch import dust_rate, tool_rate, tools_of
 from fenwick.core.line.line import Line
-from fenwick.services.lines import Solved
+from fenwick.services.solving import Solved
 from fenwick.shop import ShopFile
 from fenwick.shop.work import room_of_shop
 

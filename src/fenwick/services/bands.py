@@ -8,7 +8,7 @@ from fenwick.core.hours.bands import AirBands, UpkeepBands, air_bands, upkeep_ba
 from fenwick.rig import Rig
 from fenwick.rig.to_core.prices import prices_of
 from fenwick.services.air import made_while
-from fenwick.services.lines import solve
+from fenwick.services.solving import solve
 from fenwick.shop import ShopFile
 from fenwick.shop.work import room_of_shop
 

@@ -12,7 +12,7 @@ from fenwick.core.judging.review import review
 from fenwick.data.acknowledgements import Acknowledged, acknowledged
 from fenwick.data.lines import LineState
 from fenwick.rig import Rig
-from fenwick.services.lines import solve
+from fenwick.services.solving import solve
 from fenwick.shop import ShopFile
 from fenwick.shop.supply import supplies_of
 from fenwick.shop.work import dust_of_jobs

@@ -7,7 +7,7 @@ from functools import lru_cache
 
 from fenwick.core.search.effects import Effect, Sweep, effects, sweeps
 from fenwick.rig import Rig
-from fenwick.services.lines import solve
+from fenwick.services.solving import solve
 
 
 @dataclass(frozen=True)

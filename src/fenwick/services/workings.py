@@ -17,7 +17,7 @@ from fenwick.rig.to_core.line import described_line
 from fenwick.rig.to_core.prices import prices_of
 from fenwick.rig.working import traced_to
 from fenwick.services.air import source_at
-from fenwick.services.lines import Solved, solve
+from fenwick.services.solving import Solved, solve
 from fenwick.shop import ShopFile
 from fenwick.shop.work import room_of_shop
 

@@ -18,7 +18,7 @@ from fenwick.rig.format.elements import HosePart
 from fenwick.rig.format.places import path_of
 from fenwick.rig.format.separator import SeparatorPart
 from fenwick.rig.voice import voice_for
-from fenwick.services import lines
+from fenwick.services import solving
 from fenwick.services.checks import Checked, Tally, tally
 from fenwick.web.kit.editor import Editor, rig_field
 from fenwick.web.kit.fields import Field
@@ -165,7 +165,7 @@ def _valve(check: Check, rig: Rig, voice: Voice) -> str:
     """What relief valve would save a bin that folds; empty for every other check."""
     if check.id != "bin-collapse":
         return ""
-    solved = lines.solve(rig)
+    solved = solving.solve(rig)
     stage = next((one for one in solved.line.separators if one.id == check.part), None)
     would = None if stage is None else relief_that_would_do(stage, solved.line, solved.found.point)
     return "" if would is None else f" {relief_words(would, voice)}"
@@ -278,7 +278,7 @@ def begun(rig: Rig, what: str) -> Described | None:
 
 
 def _relief(rig: Rig, stage: str) -> dict[str, float]:
-    solved = lines.solve(rig)
+    solved = solving.solve(rig)
     under = next(one for one in solved.line.separators if one.id == stage)
     valve = relief_to_begin_with(under, solved.line, solved.found.point)
     return {"opens_at_pa": float(valve.opens_at), "area_m2": float(valve.area)}

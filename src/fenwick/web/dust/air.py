@@ -12,7 +12,7 @@ from fenwick.drawing.air_chart import AirCurve, render_air
 from fenwick.rig import Rig
 from fenwick.rig.edits.ports import alone
 from fenwick.services.air import source_at
-from fenwick.services.lines import solve
+from fenwick.services.solving import solve
 from fenwick.shop import ShopFile
 from fenwick.shop.work import HOUR, room_of_shop
 from fenwick.units import BadNumberError, format_value, parse_value, unit_label

@@ -19,7 +19,7 @@ from fenwick.rig import Rig, build_line
 from fenwick.rig.edits.ports import alone
 from fenwick.rig.voice import voice_for
 from fenwick.services.bands import air_bands_of
-from fenwick.services.lines import solve
+from fenwick.services.solving import solve
 from fenwick.shop.read import empty_shop
 from fenwick.shop.work import jobs_on_line
 from fenwick.units.sentence import inside

@@ -16,7 +16,7 @@ from fenwick.rig.format.elements import PortPart
 from fenwick.rig.format.hood import HOOD_KINDS, EnclosurePart, ExtraFanPart, begun_hood, generic_hood
 from fenwick.rig.format.places import path_of
 from fenwick.rig.voice import voice_for
-from fenwick.services.lines import solve
+from fenwick.services.solving import solve
 from fenwick.web.hood.view import branch_of, hood_editor, hood_view
 from fenwick.web.kit.database import session
 from fenwick.web.kit.editor import Editor, read_editor

@@ -25,7 +25,7 @@ from fenwick.rig.format.guesses import guess_path
 from fenwick.rig.format.hood import HOOD_KINDS, AnyHood, EnclosurePart, ExtraFanPart
 from fenwick.rig.format.places import path_of
 from fenwick.rig.voice import voice_for
-from fenwick.services.lines import solve
+from fenwick.services.solving import solve
 from fenwick.web.kit.editor import Editor, rig_field
 from fenwick.wording.hood import HOOD_WORDS, effect_words, hood_rows, option_words
 from fenwick.wording.rows import VerdictRow

@@ -13,7 +13,7 @@ from fenwick.data.lines import LineState, line_names, line_state
 from fenwick.data.shops import the_shop
 from fenwick.rig import RigError, build_line, edit_rig
 from fenwick.rig.voice import voice_for
-from fenwick.services import lines
+from fenwick.services import lines, solving
 from fenwick.services.drawer import from_drawer
 from fenwick.shop.drawer import FoundLine, task_for
 from fenwick.units import BadNumberError, format_value, parse_value, unit_label
@@ -116,7 +116,7 @@ def _cards(state: LineState, ask: DrawerAsked) -> tuple[list[Card], str]:
     assert ask.task is not None
     assert state.owned is not None
     system = unit_system()
-    solved = lines.solve(state.rig)
+    solved = solving.solve(state.rig)
     at = [leaf.id for leaf in solved.line.leaves].index(ask.port)
     today = figures_at(solved.line, solved.found, at)
     made = from_drawer(state.rig, ask.port, state.owned, ask.task)

@@ -14,7 +14,7 @@ from fenwick.rig.edits.changes import candidate_of
 from fenwick.rig.edits.measure import confirm_guess, path_of_guess
 from fenwick.rig.edits.ports import alone
 from fenwick.rig.voice import voice_for
-from fenwick.services.lines import solve
+from fenwick.services.solving import solve
 from fenwick.shop.into_line import apply_change
 from fenwick.units import BadNumberError
 from fenwick.web.kit.database import session

@@ -20,7 +20,7 @@ from fenwick.drawing import FanChart, RunningPoint, render_fan_chart
 from fenwick.rig import Rig, build_line, edit_rig
 from fenwick.rig.format.curve import HolesPart, PointsPart
 from fenwick.rig.voice import voice_for
-from fenwick.services.lines import Solved, solve
+from fenwick.services.solving import Solved, solve
 from fenwick.web.kit.editor import Editor
 from fenwick.web.line.curve_table import HOLES, POINTS, CurveTable, open_table
 from fenwick.web.line.form import LABEL, open_editor

@@ -20,7 +20,8 @@ from fenwick.data.lines import (
 from fenwick.rig import RigError, edit_rig
 from fenwick.rig.compare import Difference, differences
 from fenwick.rig.voice import voice_for
-from fenwick.services.lines import solve, store
+from fenwick.services.lines import store
+from fenwick.services.solving import solve
 from fenwick.units import format_value
 from fenwick.web.kit.database import session
 from fenwick.web.kit.units import unit_system

@@ -28,7 +28,7 @@ from fenwick.rig.format.separator import SeparatorPart, WetStagePart
 from fenwick.rig.voice import voice_for
 from fenwick.services.advice import advice_for
 from fenwick.services.air import masked_for
-from fenwick.services.lines import solve, sureness_of
+from fenwick.services.solving import solve, sureness_of
 from fenwick.web.kit.editor import Editor
 from fenwick.web.line.form import open_editor
 from fenwick.web.line.panels import Panel, PanelChoice, open_panel

@@ -16,7 +16,7 @@ from fenwick.rig.edits.structure import add_part
 from fenwick.rig.format.separator import SeparatorPart
 from fenwick.rig.voice import voice_for
 from fenwick.services import lines
-from fenwick.services.lines import solve
+from fenwick.services.solving import solve
 from fenwick.web.kit.database import session
 from fenwick.web.kit.editor import read_editor
 from fenwick.web.kit.history import save

@@ -24,8 +24,8 @@ from fenwick.rig import Rig
 from fenwick.rig.edits.kinds import KINDS, kind_of
 from fenwick.rig.format.separator import ChamberPart, CyclonePart, SeparatorPart
 from fenwick.rig.voice import voice_for
-from fenwick.services.lines import solve, sureness_of
 from fenwick.services.separators import study_of
+from fenwick.services.solving import solve, sureness_of
 from fenwick.web.kit.editor import Editor
 from fenwick.web.separator.fields import DUST_ROWS, ROWS, dust_editor, whole_editor
 from fenwick.wording import VerdictRow, check_sentence
