@@ -120,6 +120,8 @@ def test_an_in_line_filter_with_a_price_spares_the_vacuums_own() -> None:
         "id": "catch", "kind": "filter", "bore_m": 0.05, "medium": "paper", "area_m2": 0.5, "held_kg": 0.0, "price": 15
     }  # fmt: skip
     bare, spared = aged(behind(DISC)), aged(behind(DISC, catcher))
+    assert told(behind(DISC, catcher), "hours") == pytest.approx(spared.with_it.life, rel=1e-4)
+    assert told(behind(DISC, catcher), "cost") == pytest.approx(spared.with_it.cost, rel=1e-4)
     assert bare.with_it.cost is not None
     assert spared.with_it.cost is not None
     assert bare.with_it.flow > spared.with_it.flow

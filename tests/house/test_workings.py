@@ -153,12 +153,14 @@ def test_hours_cost_and_payback_come_out_as_ageing_tells_them(rig: Rig, load: fl
     for element in document["line"]["elements"]:
         if element["kind"] == "separator":
             element["price"] = 80.0
+        if element["kind"] == "filter":
+            element |= {"price": 12.0, "price_to": 18.0}
     rig = Rig.model_validate(document)
     port = solve(rig).first_open
     del line
     told = upkeep(build_line(rig), port, 10.0, prices_of(rig))
     found = all_explained(rig, asked_of(rig))
-    if told is None or any(part["kind"] == "filter" for part in document["line"]["elements"]):
+    if told is None:
         return
     expected = {"hours": told.with_it.life, "cost": told.with_it.cost, "payback": told.payback}
     for name, value in expected.items():

@@ -68,7 +68,7 @@ def ageing_map(line: Line, port: int, *, sparse: bool = False) -> AgeingMap | No
     rate = float(np.ravel(dust_rate(line))[0])
     if line.dust is None or rate <= 0.0 or (line.vacuum.filter is None and line.vacuum.bag is None):
         return None
-    first = _inline_filter(line)
+    first = followed_filter(line)
     fills, weights = (FILLS, FILL_WEIGHTS) if line.separators and not sparse else (FILLS[1:2], np.ones(1))
     shape = (line.variants, len(fills), len(INLINE) if first else 1, len(LOADS))
     axes = np.meshgrid(np.arange(shape[0]), fills, INLINE[: shape[2]], LOADS, indexing="ij")
@@ -109,7 +109,8 @@ def without_separators(line: Line) -> Line:
     return replace(line, trunk=tuple(part for part in line.trunk if not isinstance(part, Separator | WetStage)))
 
 
-def _inline_filter(line: Line) -> InlineFilter | None:
+def followed_filter(line: Line) -> InlineFilter | None:
+    """The in-line filter whose cake is followed: the first; None where there is none."""
     parts = [*line.trunk, *(part for leaf in line.leaves if leaf.open for b in leaf.way for part in b.elements)]
     return next((part for part in parts if isinstance(part, InlineFilter)), None)
 
@@ -117,7 +118,7 @@ def _inline_filter(line: Line) -> InlineFilter | None:
 def _loaded(each: Line, line: Line, load: Array, cake: Array, fill: Array) -> Line:
     """`each` variant with a filter that costs c, its in-line filter and its first bin loaded, one for each of them."""
     filters = FilterMedium("paper", 1.0, 0.0, cake=load)  # over 1 m² its cake is c itself
-    first = _inline_filter(each)
+    first = followed_filter(each)
     stage = each.separators[0] if each.separators else None
     heights = None if stage is None else _heights(line.separators[0], line.rules, fill)
 

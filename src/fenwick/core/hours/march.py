@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from fenwick.core.arrays import Array, Values
+from fenwick.core.arrays import Array, Values, one_value
 from fenwick.core.formulas.filtering import buried_loss, caked_penetration, tank_drop_share
 from fenwick.core.formulas.sizes import SIZES
 from fenwick.core.hours.ageing import HOUR, INLINE, LOADS, AgeingMap
@@ -106,6 +106,8 @@ class MarchTrace:
     load: Array  #: likewise, by mass [-]
     bag_cake: Array  #: on a bag's wall, each size by its K2 there [1/s]
     bagged: Array  #: in the bag, by mass [-]
+    inline_cake: Array  #: on the in-line filter that is followed, each size by its K2 [1/s]; 0 without one
+    inline_load: Array  #: likewise, by mass [-]
 
 
 def march(mapped: AgeingMap, filters: Filters, hours: float) -> Course:
@@ -133,8 +135,14 @@ def traced(mapped: AgeingMap, filters: Filters, hours: float) -> tuple[Course, M
     def per_dust(row: int, over: float) -> Array:
         return means[:, row, 0] * over / mapped.rate
 
+    inline = 1.0 if mapped.inline_filter is None else one_value(mapped.inline_filter.area)
     return course, MarchTrace(
-        per_dust(CAKE, area), per_dust(LOAD, area), per_dust(BAG_CAKE, bag_area), per_dust(BAGGED, 1.0)
+        per_dust(CAKE, area),
+        per_dust(LOAD, area),
+        per_dust(BAG_CAKE, bag_area),
+        per_dust(BAGGED, 1.0),
+        per_dust(INLINE_CAKE, inline),
+        per_dust(INLINE_LOAD, inline),
     )
 
 

@@ -5,7 +5,16 @@ from __future__ import annotations
 import numpy as np
 
 from fenwick.core.arrays import Array, one_value
-from fenwick.core.hours.ageing import HOUR, LOADS, AgeingMap, ageing_map, without_separators
+from fenwick.core.components.elements import InlineFilter
+from fenwick.core.hours.ageing import (
+    HOUR,
+    INLINE,
+    LOADS,
+    AgeingMap,
+    ageing_map,
+    followed_filter,
+    without_separators,
+)
 from fenwick.core.hours.course import Course
 from fenwick.core.hours.lives import LONG, MOST_CLEANINGS, PriceRange, Prices
 from fenwick.core.hours.march import traced
@@ -27,6 +36,7 @@ class Ageing:
         self.title = "With the separator" if way == WITH else "Without it"
         looked_at = line if way == WITH else without_separators(line)
         self.mapped: AgeingMap | None = ageing_map(looked_at, port)
+        self.inline = followed_filter(looked_at)
         self.bag = own_bag(line.vacuum)
         self.course: Course | None = None
         if self.mapped is not None:
@@ -35,8 +45,8 @@ class Ageing:
 
     @property
     def known(self) -> bool:
-        """Whether it can be told in steps: an in-line filter has a course of its own."""
-        return self.mapped is not None and self.mapped.inline_filter is None
+        """Whether the line can be followed."""
+        return self.mapped is not None
 
     def _name(self, name: str) -> str:
         return f"{self.way}{name}"
@@ -114,13 +124,30 @@ class Ageing:
             "march.half", "c_half", "Cost that halves the air of the vacuum alone, nearly", "p / q", "Pa s/m³",
             p=p0, q=q0
         )  # fmt: skip
-        law = "interp(-1 / (minimum(c, most) + h), -1 / (C + h), Q)"
+        parts: dict[str, Input] = {"c": self._coefficient(), "h": half, "C": LOADS, "most": float(LOADS[-1])}
+        laws = []
+        for i, flow in enumerate(mapped.flow[:, :, 0]):
+            parts[f"Q{i}"] = flow
+            laws.append(f"interp(-1 / (minimum(c, most) + h), -1 / (C + h), Q{i})")
         told = "Air at the tool up to each hour, drawn between the loads it was solved for"
-        most = float(LOADS[-1])
-        return sheet.step(
-            self._name("flow"), "Q_k", told, law, "m³/s", SOLVED_SO, c=self._coefficient(), h=half, C=LOADS,
-            Q=mapped.flow[0, :, 0], most=most
-        )  # fmt: skip
+        if self.inline is not None:
+            parts |= {"k": self._on_inline(self.inline), "K": INLINE}
+            parts |= {f"e{i}": row for i, row in enumerate(np.eye(INLINE.size))}
+            laws = [f"interp(k, K, e{i}) * {law}" for i, law in enumerate(laws)]
+        return sheet.step(self._name("flow"), "Q_k", told, " + ".join(laws), "m³/s", SOLVED_SO, **parts)
+
+    def _on_inline(self, part: InlineFilter) -> WorkedStep:
+        """Resistance of what lies on the in-line filter up to each hour."""
+        sheet = self.sheet
+        area = sheet.given(f"{part.id}.area_m2", "A_in", "Area of the in-line filter", part.medium.area, "m²")
+        told = "Dust on the in-line filter up to each hour"
+        load = self._grown("inline-load", "W_in", told, self.trace.inline_load, area, "kg/m²")
+        told = "Resistance of its cake up to each hour"
+        cake = self._grown("inline-cake", "K_2W,in", told, self.trace.inline_cake, area, "Pa s/m")
+        clean, full = sheet.rule(f"filter.k1-{part.medium.kind}", "K_1"), sheet.rule("filter.full", "W_full")
+        law = "c + k * maximum(W / F - 1, 0)"
+        told = "Resistance of all that lies on the in-line filter"
+        return sheet.step(self._name("inline"), "k_in", told, law, "Pa s/m", "Darcy", c=cake, k=clean, W=load, F=full)
 
     def down(self) -> WorkedStep | None:
         """Hours until the air is down by a quarter; None where it never is."""
@@ -219,8 +246,11 @@ class Ageing:
             if one_value(lasts.value) <= 0.0:
                 return None
             told = "What filters and bags cost for an hour of work"
-            parts = {"p": middle_price(self.sheet, key, price), "t": lasts}
-            return self.sheet.step(self._name("cost"), "c_hour", told, "p / t", "money/h", "", **parts)
+            law, parts = "p / t", {"p": middle_price(self.sheet, key, price), "t": lasts}
+            if prices.inline is not None and self.inline is not None:
+                law = "p / t + q / d"  # renewed whenever the air is down
+                parts |= {"q": middle_price(self.sheet, self.inline.id, prices.inline), "d": self._first()}
+            return self.sheet.step(self._name("cost"), "c_hour", told, law, "money/h", "", **parts)
 
     def _bag_lasts(self) -> WorkedStep:
         """Hours that a bag lasts: until it is full, or the air is down by a quarter."""
