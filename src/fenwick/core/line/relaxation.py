@@ -11,6 +11,7 @@ import numpy as np
 from fenwick.core.arrays import Array, Values
 
 LEAST_TAKE, MOST_TAKE = 0.08, 2.5  #: of the step at hand, where it swings and where it creeps [-]
+HELD_TAKE = 0.7  #: at most of it, once two values may be rocking one another [-]
 NO_STEP = 1e-9  #: below which a step says nothing [-]
 
 
@@ -21,22 +22,24 @@ class Relaxation:
         self._take: Values = 1.0
         self._last: Array | None = None
 
-    def next(self, used: Array, found: Array) -> Array:
+    def next(self, used: Array, found: Array, held: bool = False) -> Array:
         """What to put in next; what is nothing, or becomes it, is taken as found.
 
         Parameters
         ----------
         used : what was put in, not below nothing, of any shape [any unit]
         found : what came out of it [the same unit]
+        held : whether no step is taken whole: each value is judged by itself, and two that hang on one another in
+            opposite ways may rock each other for ever
         """
         there = (used > 0.0) & (found > 0.0)
         growth = np.log(np.divide(found, used, out=np.ones_like(found), where=there))
-        return np.where(there, used * np.exp(self._taken(growth)), found)
+        return np.where(there, used * np.exp(self._taken(growth, HELD_TAKE if held else MOST_TAKE)), found)
 
-    def _taken(self, step: Array) -> Array:
+    def _taken(self, step: Array, most: float) -> Array:
         if self._last is not None:
             tells = np.abs(self._last) > NO_STEP
             ratio = np.divide(step, self._last, out=np.zeros_like(step), where=tells)
-            self._take = np.clip(self._take / np.maximum(1.0 - ratio, NO_STEP), LEAST_TAKE, MOST_TAKE)
+            self._take = np.clip(self._take / np.maximum(1.0 - ratio, NO_STEP), LEAST_TAKE, most)
         self._last = step
         return np.asarray(self._take * step)

@@ -25,7 +25,7 @@ from fenwick.core.line.relaxation import Relaxation
 MAX_PASSES = 60
 PLAIN_PASSES = 3  #: the first steps are too wild to say anything about the next
 GOES_WELL = 0.1  #: of what the pass before left: as long as less is left, steps need no thought [-]
-STRAGGLING_PASSES = 20  #: after which a node's momentum is held back
+STRAGGLING_PASSES = 20  #: after which steps and a node's momentum are held back
 TOLERANCE_PA = 0.01  #: summed over a line; the promise is 1 Pa
 TOLERANCE_FLOW = 1e-4  #: of each flow from one pass to the next: beside a wide leak 0.01 Pa still move some [-]
 LEAST_FLOW = 1e-4  #: of the fan's flow, below which nobody asks for a flow: what a shut gate lets pass [-]
@@ -217,8 +217,9 @@ def solve_network(network: Network, fan: Fan, room: RoomAir) -> Flows:
             break
         if passes > PLAIN_PASSES and worst > GOES_WELL * last:
             relaxation = relaxation or Relaxation()
-        resistance = relaxation.next(resistance, fresh) if relaxation else fresh
-        state.momentum = momentum if passes <= STRAGGLING_PASSES else 0.5 * (state.momentum + momentum)
+        straggling = passes > STRAGGLING_PASSES
+        resistance = relaxation.next(resistance, fresh, straggling) if relaxation else fresh
+        state.momentum = 0.5 * (state.momentum + momentum) if straggling else momentum
     return _flows(state, residual, passes)
 
 
