@@ -36,6 +36,8 @@ from fenwick.web.separator.school_view import questions, school_cards
 from fenwick.web.separator.view import SeparatorView, picture_of, separator_view
 
 bp = Blueprint("separator", __name__)
+#: what changes the shape of something, and what that is called
+TURNS = {"inlet": (turn_inlet, "Inlet of another shape"), "bin": (turn_bin, "Bin of another shape")}
 
 
 @bp.get("/separator")
@@ -125,27 +127,16 @@ def choose_kind(line_id: int) -> ResponseReturnValue:
     return _after(line_id, part.id)
 
 
-@bp.post("/lines/<int:line_id>/separator/inlet")
-def change_inlet(line_id: int) -> ResponseReturnValue:
-    """A round inlet instead of a rectangle, or the reverse."""
+@bp.post("/lines/<int:line_id>/separator/<any(inlet, bin):what>")
+def turn(line_id: int, what: str) -> ResponseReturnValue:
+    """A round inlet or bin instead of a rectangle, or the reverse."""
     state, part = _found(line_id)
+    turned, words = TURNS[what]
     try:
-        rig = turn_inlet(state.rig, part.id)
+        rig = turned(state.rig, part.id)
     except RigError as error:
         return _refused(state, part, error)
-    save(line_id, rig, "Inlet of another shape")
-    return _after(line_id, part.id)
-
-
-@bp.post("/lines/<int:line_id>/separator/bin")
-def change_bin(line_id: int) -> ResponseReturnValue:
-    """A square bin instead of a round one, or a round one instead of a rectangle."""
-    state, part = _found(line_id)
-    try:
-        rig = turn_bin(state.rig, part.id)
-    except RigError as error:
-        return _refused(state, part, error)
-    save(line_id, rig, "Bin of another shape")
+    save(line_id, rig, words)
     return _after(line_id, part.id)
 
 
