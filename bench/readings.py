@@ -10,7 +10,7 @@ import numpy as np
 
 from bench.timing import median
 from fenwick.core.bench.faults.hunt import LOOK, Case, hunt, next_checks
-from fenwick.core.bench.faults.kinds import LOOKS, SYMPTOMS, possible, symptom_likelihood
+from fenwick.core.bench.faults.kinds import FAULTS, LOOKS, SYMPTOMS, possible, symptom_likelihood
 from fenwick.core.bench.trials.compare import REAL, compare
 from fenwick.core.components.elements import Hose
 from fenwick.core.components.separator import Separator
@@ -69,12 +69,12 @@ def _hunts(say: Say) -> None:
     began = time.perf_counter()
     for shop in range(HUNTS):
         line = lines[shop % len(lines)]
-        sick = [one for one in possible(line) if one[0].key != "healthy"]
-        key = str(rng.choice(sorted({fault.key for fault, _, _ in sick})))
-        degrees = [one for one in sick if one[0].key == key]
-        fault, degree, _ = degrees[int(rng.integers(len(degrees)))]
+        sick = [one for one in possible(line) if one.fault != "healthy"]
+        key = str(rng.choice(sorted({one.fault for one in sick})))
+        degrees = [one for one in sick if one.fault == key]
+        chosen = degrees[int(rng.integers(len(degrees)))]
         logs = LEFT_OPEN * spreads(KEYS) * rng.standard_normal(len(KEYS))
-        truth = fault.change(tuned(line, dict(zip(KEYS, np.exp(logs), strict=True))), degree)
+        truth = FAULTS[chosen.fault].change(tuned(line, dict(zip(KEYS, np.exp(logs), strict=True))), chosen.degree)
         assert truth is not None
         names = _hunt(cases[shop % len(lines)], truth, key, rng)
         first, third = first + (names[0] == key), third + (key in names[:3])
