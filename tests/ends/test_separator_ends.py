@@ -7,7 +7,23 @@ from typing import Any
 
 import pytest
 
-from tests.ends.rigs import CYCLONE, DISC, HOOD, changed, check, kept, refused, rig_file, solved, step_of, with_bin
+from fenwick.rig import build_line
+from fenwick.rig.voice import voice_for
+from fenwick.wording.bin import bin_words
+from tests.ends.rigs import (
+    CYCLONE,
+    DISC,
+    HOOD,
+    changed,
+    check,
+    kept,
+    read,
+    refused,
+    rig_file,
+    solved,
+    step_of,
+    with_bin,
+)
 
 FINE = "sanding-p120"
 STAGES = {"cyclone": CYCLONE, "disc": DISC}
@@ -164,3 +180,20 @@ def test_a_one_body_build_stands_where_its_vacuum_stands_and_has_no_link() -> No
     assert heights[0] is not None
     assert heights[1] is not None
     assert heights[1]["limit"] - heights[0]["limit"] == pytest.approx(0.1, abs=1e-6)
+
+
+def test_a_disc_below_an_elbow_is_told_how_deep_it_hangs_and_how_wide_it_may_be_there() -> None:
+    hung = changed(
+        DISC, hung=True, chamber_d_m=0.28, inlet_style="elbow", outlet_aim="opposed", elbow_reach_m=0.07,
+        bin=changed(DISC["bin"], profile=[{"height_m": 0.0, "d_m": 0.2}, {"height_m": 0.4, "d_m": 0.32}]),
+    )  # fmt: skip
+    rig = read(rig_file(FINE, (hung,)))
+    line = build_line(rig)
+    said = bin_words(line, line.separators[0], voice_for(rig, "metric"))
+    # 120 mm below the rim of a bin that narrows by 0.3 mm a millimetre, and 80 mm, which clears the elbow by 10
+    assert "Where the disc hangs the bin is 284 mm wide: a gap of 2 mm all round." in said
+    assert "Its elbow reaches 70 mm down: a disc 80 mm deep or more is clear of it, 296 mm wide or less there." in said
+    standing = read(rig_file(FINE, (changed(hung, hung=False),)))
+    line = build_line(standing)
+    said = bin_words(line, line.separators[0], voice_for(standing, "metric"))
+    assert said[-1] == "Its elbow reaches 70 mm down: a disc 80 mm deep or more is clear of it."

@@ -27,10 +27,30 @@ def bin_words(line: Line, stage: Separator, voice: Voice) -> list[str]:
         said.append(f"Empty it at {voice.figure(height, 'bore')}: {mark}. Lift with care.")
     else:
         said.append("It is too shallow for its width: whatever lies in it is stirred up.")
-    if isinstance(stage, SlottedDisc) and stage.hung:
-        there = float(bin_.diameter_at(bin_.height - one_value(stage.chamber_height)))
-        said.append(f"Where the disc hangs the bin is {voice.figure(there, 'bore')} wide.")
+    return [*said, *_disc_words(line, stage, voice)] if isinstance(stage, SlottedDisc) else said
+
+
+def _disc_words(line: Line, stage: SlottedDisc, voice: Voice) -> list[str]:
+    """How wide a hung disc may be, and how deep one below an elbow has to stand."""
+    said = []
+    deep, clear = one_value(stage.chamber_height), stage.clearance(line.rules["swirl.elbow-reach"])
+    if stage.hung:
+        there, gap = (voice.figure(float(width), "bore") for width in (_width_at(stage, deep), stage.gap))
+        said.append(f"Where the disc hangs the bin is {there} wide: a gap of {gap} all round.")
+    if clear is not None:
+        reach = deep - one_value(clear)
+        least = reach + one_value(line.rules["slot.clearance"])
+        words = (
+            f"Its elbow reaches {voice.figure(reach, 'bore')} down: a disc {voice.figure(least, 'bore')} deep or more"
+        )
+        wide = f", {voice.figure(_width_at(stage, least), 'bore')} wide or less there" if stage.hung else ""
+        said.append(f"{words} is clear of it{wide}.")
     return said
+
+
+def _width_at(stage: SlottedDisc, deep: float) -> float:
+    """What a round disc has to fit, so deep below the rim [m]."""
+    return float(stage.bin.narrow_at(max(one_value(stage.bin.height) - deep, 0.0)))
 
 
 def _mass(line: Line, volume: float, voice: Voice) -> str:
