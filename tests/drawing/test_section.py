@@ -8,6 +8,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from fenwick.core.components.wet import WetStage
 from fenwick.data.demo import demo_rig
 from fenwick.drawing.section import SECTION, frame_of, is_rectangle, render_section
 from fenwick.drawing.stages import above_rim, place_stage, size_of, top_width
@@ -170,11 +171,17 @@ def test_any_size_is_drawn_inside_its_picture(changes: dict[str, float]) -> None
             assert 0.0 <= float(y) <= SECTION.height
 
 
+def build_wet(part: WetStagePart) -> WetStage:
+    """The stage as the core has it."""
+    return WetStage(part.id, part.throat_d_m, part.immersion_m, part.vessel_d_m, part.water_kg, part.outlet_height_m)
+
+
 def test_a_wet_stage_dips_under_its_water() -> None:
     part = WetStagePart(id="wet", kind="wet-stage", throat_d_m=0.03, immersion_m=0.03, vessel_d_m=0.3, water_kg=8.0)
     body = place_stage(part, 100.0, 200.0, 300.0, 0.0)
     x, y, _, high = body.inlet_box
     assert body.kind == "wet"
+    assert (200.0 - body.dust_top) / 300.0 == pytest.approx(build_wet(part).level)  # as high as it is judged
     assert y + high == pytest.approx(body.dust_top + 0.03 * 300.0)
     assert body.inlet[1] == y
     assert x < body.outlet[0]

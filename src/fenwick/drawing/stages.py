@@ -6,6 +6,7 @@ import math
 from dataclasses import dataclass
 
 from fenwick.core.components.bins import Bin
+from fenwick.core.formulas.wet import water_level
 from fenwick.drawing.shapes import Box, Point
 from fenwick.rig.format.separator import (
     ChamberPart,
@@ -206,7 +207,7 @@ def _inlet_box(part: SeparatorPart, x: float, top: float, half: float, scale: fl
 def _place_wet(part: WetStagePart, x: float, floor: float, scale: float) -> StageBody:
     half, high = part.vessel_d_m * scale / 2, 2.5 * part.vessel_d_m * scale
     throat = max(part.throat_d_m * scale, 3.0)
-    water = min(part.water_kg / 998.0 / (math.pi / 4 * part.vessel_d_m**2) * scale, 0.9 * high)
+    water = min(float(water_level(part.water_kg, part.vessel_d_m)) * scale, 0.9 * high)
     dips = floor - water + part.immersion_m * scale
     top = floor - high
     return StageBody(

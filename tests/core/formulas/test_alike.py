@@ -353,6 +353,17 @@ CASES = (
         falls=("throat_velocity",),
     ),
     Case(
+        wet.water_level,
+        {"water": (0.0, 40.0), "vessel_diameter": (0.1, 0.6)},
+        rises=("water",),
+        falls=("vessel_diameter",),
+    ),
+    Case(
+        wet.water_up_to,
+        {"level": (0.0, 0.6), "vessel_diameter": (0.1, 0.6)},
+        rises=("level", "vessel_diameter"),
+    ),
+    Case(
         work.planed_volume,
         {"width": (0.02, 0.4), "depth": (1e-4, 3e-3), "length": METRES},
         rises=("width", "depth", "length"),

@@ -24,7 +24,7 @@ from fenwick.core.formulas.cyclone import (
 )
 from fenwick.core.formulas.sizes import SIZES
 from fenwick.core.formulas.swirl import cut_size_orbit, loss_coefficient_orbit, swirl_velocities
-from fenwick.core.formulas.wet import wet_cut_size, wet_stage_drop
+from fenwick.core.formulas.wet import water_level, water_up_to, wet_cut_size, wet_stage_drop
 
 WORKED = FAMILIES["high-efficiency"].of(0.150)
 AIR = InletStream(0.035, 1.2, 1.81e-5, 293.15, 700.0)
@@ -129,3 +129,5 @@ def test_a_wet_stage_by_hand() -> None:
     assert float(wet_stage_drop(0.0, 20.0, 1.2)) == pytest.approx(1.5 * 0.5 * 1.2 * 400)  # hand: throat alone
     assert float(wet_cut_size(20.0, 1.2e-6)) == pytest.approx(1.2e-6)
     assert float(wet_cut_size(40.0, 1.2e-6)) == pytest.approx(0.6e-6)
+    assert float(water_level(20.0, 0.3)) == pytest.approx(0.2835, abs=1e-4)  # hand: 20.04 L over 707 cm²
+    assert float(water_up_to(water_level(7.3, 0.25), 0.25)) == pytest.approx(7.3)

@@ -7,8 +7,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from fenwick.core.arrays import Array, Values
-from fenwick.core.formulas.fittings import bore_area
-from fenwick.core.formulas.wet import WATER_DENSITY
+from fenwick.core.formulas.wet import water_level
 
 #: the only kinds of dust for it; wood swells, clogs and rots, light metal gives off hydrogen
 WET_DUSTS = ("steel-grinding", "fibre-composite")
@@ -28,7 +27,7 @@ class WetStage:
     @property
     def level(self) -> Array:
         """Of the water over the floor, at rest [m]."""
-        return np.asarray(self.water / (WATER_DENSITY * np.asarray(bore_area(self.vessel_diameter))))
+        return water_level(self.water, self.vessel_diameter)
 
     @property
     def lean(self) -> Array | None:

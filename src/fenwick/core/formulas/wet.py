@@ -5,10 +5,33 @@ from __future__ import annotations
 import numpy as np
 
 from fenwick.core.arrays import Array, Values
+from fenwick.core.formulas.fittings import bore_area
 from fenwick.core.formulas.sizes import GRAVITY
 
 WATER_DENSITY = 998.0  #: [kg/m^3]
 THROAT_LOSS = 1.5  #: velocity heads of the throat [-]
+
+
+def water_level(water: Values, vessel_diameter: Values) -> Array:
+    """Of the water over the floor of an upright round vessel, at rest [m].
+
+    Parameters
+    ----------
+    water : held [kg]
+    vessel_diameter : [m]
+    """
+    return np.asarray(np.asarray(water) / (WATER_DENSITY * bore_area(vessel_diameter)))
+
+
+def water_up_to(level: Values, vessel_diameter: Values) -> Array:
+    """What such a vessel holds up to a level [kg].
+
+    Parameters
+    ----------
+    level : over its floor [m]
+    vessel_diameter : [m]
+    """
+    return np.asarray(WATER_DENSITY * bore_area(vessel_diameter) * np.asarray(level))
 
 
 def wet_stage_drop(immersion: Values, throat_velocity: Values, air_density: Values) -> Array:

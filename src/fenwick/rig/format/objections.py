@@ -7,8 +7,7 @@ from collections.abc import Iterator
 from fenwick.core.components.dust import DUSTS
 from fenwick.core.components.wet import WET_DUSTS
 from fenwick.core.formulas.cyclone import CycloneGeometry
-from fenwick.core.formulas.fittings import bore_area
-from fenwick.core.formulas.wet import WATER_DENSITY
+from fenwick.core.formulas.wet import water_up_to
 from fenwick.rig.format.model import Rig
 from fenwick.rig.format.problems import Problem
 from fenwick.rig.format.separator import CyclonePart, WetStagePart
@@ -29,7 +28,7 @@ def _of_wet_stages(rig: Rig) -> Iterator[Problem]:
     yield from _in_water(rig)
     for i, part in enumerate(rig.line.elements):
         if isinstance(part, WetStagePart) and part.outlet_height_m is not None:
-            most = WATER_DENSITY * float(bore_area(part.vessel_d_m)) * part.outlet_height_m
+            most = float(water_up_to(part.outlet_height_m, part.vessel_d_m))
             if part.water_kg >= most:
                 rule = "must leave the water below the vessel's outlet, under {limit}"
                 yield Problem(f"line.elements[{i}].water_kg", rule, most, part.water_kg, "heap")

@@ -7,7 +7,9 @@ from typing import Any
 from flask import Blueprint, abort, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
 
+from fenwick.core.arrays import one_value
 from fenwick.core.catalogue.tools import TOOLS
+from fenwick.core.line.extra_fan import extra_flow
 from fenwick.data.lines import LineState, line_state
 from fenwick.rig import Rig, RigError, edit_rig
 from fenwick.rig.edits.hood_options import hood_options
@@ -106,15 +108,22 @@ def change_fan(line_id: int, port: str, way: str) -> ResponseReturnValue:
     """An extra fan at the hood, or none; told by its flow, or by its curve and its duct."""
     state, part, path = _found(line_id, port)
     fan = None if part.hood is None else part.hood.extra_fan
-    if part.hood is None or way not in FAN_WORDS or (fan is None and way != "add"):
+    if part.hood is None or way not in FAN_WORDS or (fan is None and way in ("curve", "flow")):
         abort(400)
     begun = {
         "add": FAN,
         "remove": None,
         "curve": {**_dumped(fan), "flow_m3_s": None, **FAN_CURVE},
-        "flow": {**_dumped(fan), "curve": None, "bore_m": None, "flow_m3_s": FAN["flow_m3_s"]},
+        "flow": {**_dumped(fan), "curve": None, "bore_m": None, "flow_m3_s": _moved(state, port)},
     }
     return _save(state, port, {f"{path}.hood.extra_fan": begun[way]}, f"{part.name}: extra fan {FAN_WORDS[way]}")
+
+
+def _moved(state: LineState, port: str) -> float:
+    """Air that the extra fan at a port moves, so that it goes on doing so when it is told by its flow [m^3/s]."""
+    line = solve(state.rig).line
+    hood = next(leaf.port.hood for leaf in line.leaves if leaf.id == port)
+    return round(one_value(extra_flow(hood.extra_fan if hood else None, line)), 4)
 
 
 def _dumped(fan: ExtraFanPart | None) -> dict[str, Any]:
