@@ -104,7 +104,7 @@ class Separator(ABC):
     def hose_bore(self) -> Values:
         """Of the round hose whose area the inlet has [m]."""
         g = self.geometry
-        return np.asarray(np.sqrt(4.0 / np.pi * g.inlet_height * g.inlet_width))
+        return round_bore(g.inlet_height * g.inlet_width)
 
     @property
     def outlet_bore(self) -> Values:
@@ -126,6 +126,16 @@ class Separator(ABC):
         outlet = self.bin.height - np.asarray(self.drop_below_rim)
         lean = 0.5 * self.bin.diameter_at(fill) * np.tan(self.tilt) / np.maximum(outlet, 1e-6)
         return outlet * heap_share(lean) - fill
+
+
+def round_bore(area: Values) -> Values:
+    """Bore of the round opening that has an area [m].
+
+    Parameters
+    ----------
+    area : [m^2]
+    """
+    return np.asarray(np.sqrt(4.0 / np.pi * np.asarray(area)))
 
 
 def square_side(bore: Values) -> Values:

@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from math import pi, sqrt
 from typing import Any
 
+from fenwick.core.components.separator import round_bore, square_side
 from fenwick.core.formulas.cyclone import FAMILIES, CycloneGeometry
 from fenwick.rig.edits.edit import check_change
 from fenwick.rig.edits.structure import fresh_name
@@ -153,14 +154,14 @@ def turn_inlet(rig: Rig, part: str) -> Rig:
         raise RigError((Problem("", "this kind has a round inlet"),))
     keys = document["line"]["elements"][int(path_of(document, part).split("[")[-1].rstrip("]"))]
     if old.inlet_height_m is None:
-        side = sqrt(pi) / 2.0 * (old.inlet_bore_m or 0.0)
+        side = float(square_side(old.inlet_bore_m or 0.0))
         keys |= {"inlet_height_m": _round(side * UPRIGHT), "inlet_width_m": _round(side / UPRIGHT)}
         if isinstance(old, CyclonePart):
             keys["inlet_bore_m"] = None
     else:
         height, width = old.inlet
         keys |= {"inlet_height_m": None, "inlet_width_m": None}
-        keys["inlet_bore_m"] = _round(sqrt(4.0 / pi * height * width))
+        keys["inlet_bore_m"] = _round(float(round_bore(height * width)))
     return check_change(rig, document)
 
 
@@ -177,12 +178,12 @@ def turn_bin(rig: Rig, part: str) -> Rig:
     for point in own["bin"]["profile"]:
         if point["d_m"] is None:
             point |= {
-                "d_m": _round(sqrt(4.0 / pi * point["width_m"] * point["depth_m"])),
+                "d_m": _round(float(round_bore(point["width_m"] * point["depth_m"]))),
                 "width_m": None,
                 "depth_m": None,
             }
         else:
-            side = _round(sqrt(pi) / 2.0 * point["d_m"])
+            side = _round(float(square_side(point["d_m"])))
             point |= {"d_m": None, "width_m": side, "depth_m": side}
     return check_change(rig, document)
 

@@ -8,6 +8,7 @@ from typing import Annotated, Literal, Self
 from pydantic import Field, model_validator
 
 from fenwick.core.components.bins import Bin
+from fenwick.core.components.separator import square_side
 from fenwick.rig.format import fields as f
 from fenwick.rig.format.bin import BinPart, PlateKind
 from fenwick.rig.format.ends import EndPart
@@ -207,7 +208,7 @@ class CyclonePart(SeparatorPart):
     def inlet(self) -> tuple[float, float]:
         """Height and width; a round inlet counts as the square of equal area [m]."""
         if self.inlet_bore_m is not None:
-            side = sqrt(pi) / 2.0 * self.inlet_bore_m
+            side = float(square_side(self.inlet_bore_m))
             return side, side
         assert self.inlet_height_m is not None
         assert self.inlet_width_m is not None
