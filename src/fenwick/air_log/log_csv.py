@@ -10,12 +10,12 @@ import re
 from dataclasses import dataclass
 from datetime import datetime
 from io import StringIO
-from math import isfinite
 
 from fenwick.core.bench.trials.monitor import Log
 from fenwick.rig.format.table import cells_of, refused, separator_of, text_of
-from fenwick.units import METRIC, BadNumberError, parse_value
+from fenwick.units import METRIC, BadNumberError, parse_plain
 from fenwick.units.convert import to_display
+from fenwick.units.read import in_stored_units
 
 MOST_ROWS = 200_000
 TIME_WORDS = ("time", "date", "datetime", "timestamp", "seconds", "s", "t", "elapsed")
@@ -23,7 +23,8 @@ DUST_WORDS = ("pm2.5", "pm25", "pm10", "pm4", "pm1", "dust", "particles", "conce
 UNITS = {
     "ug/m3": "ug/m^3", "µg/m³": "ug/m^3", "μg/m³": "ug/m^3", "ug/m³": "ug/m^3", "mg/m3": "mg/m^3", "mg/m³": "mg/m^3",
 }  # fmt: skip
-_CLOCK = re.compile(r"(?:(\d+)\.)?(\d{1,2}):(\d{2})(?::(\d{2}(?:[.,]\d+)?))?")
+_CLOCK = re.compile(r"(?:([0-9]{1,9})\.)?([0-9]{1,2}):([0-9]{2})(?::([0-9]{2}(?:[.,][0-9]+)?))?")
+LATEST = 1e11  #: the year 5138, as a computer counts [s]
 HALF_READ = 0.5  #: of the rows, that must be readable for a table to be a log [-]
 
 
@@ -57,9 +58,12 @@ def read_log(raw: bytes) -> LogTable:
     found: list[tuple[float, float]] = []
     for cells in body:
         try:
-            found.append((_time(cells[layout.time]), _dust(cells[layout.dust], layout.unit)))
-        except (BadNumberError, IndexError, ValueError):
+            time = _time(cells[layout.time])
+            dust = _dust(cells[layout.dust], layout.unit)
+        except (BadNumberError, IndexError, OverflowError, ValueError):
             continue
+        if abs(time) < LATEST:
+            found.append((time, dust))
     if len(found) < HALF_READ * len(body) or not found:
         example = separator.join(body[0])[:60] if body else ""
         raise refused(f"hardly a row can be read as time and dust, such as “{example}”: is the right column first?")
@@ -131,18 +135,11 @@ def _time(text: str) -> float:
     clock = _CLOCK.fullmatch(text)
     if clock:
         days, hours, minutes, seconds = clock.groups()
-        return int(days or 0) * 86400.0 + int(hours) * 3600.0 + int(minutes) * 60.0 + _plain(seconds or "0")
+        return int(days or 0) * 86400.0 + int(hours) * 3600.0 + int(minutes) * 60.0 + parse_plain(seconds or "0")
     if len(text) >= 10 and text[4:5] in "-/" and text[:4].isdigit():
         return datetime.fromisoformat(text.replace("/", "-")).timestamp()
-    return _plain(text)
-
-
-def _plain(text: str) -> float:
-    value = float(text.replace(",", "."))
-    if not isfinite(value):
-        raise ValueError("no usable number")
-    return value
+    return parse_plain(text)
 
 
 def _dust(text: str, unit: str) -> float:
-    return parse_value(f"{_plain(text)} {unit}", "particles", "metric")
+    return in_stored_units(parse_plain(text), unit, "particles")

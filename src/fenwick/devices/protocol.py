@@ -9,7 +9,8 @@ import math
 import re
 from dataclasses import dataclass
 
-from fenwick.units import BadNumberError, parse_value
+from fenwick.units.names import unit_named
+from fenwick.units.read import in_stored_units
 
 LONGEST = 120  #: bytes of a line; what runs on beyond it is no line
 COMMENT = "#"
@@ -25,21 +26,19 @@ class Protocol:
     unit: str  #: of lines that name none
     most: float  #: that it can show; SI
     rests: float  #: by which figures at rest may differ; SI
-    spellings: tuple[tuple[str, str], ...]  #: (unit on the line, as the units know it)
+    units: tuple[str, ...]  #: that a line may name
 
 
 PROTOCOLS: dict[str, Protocol] = {
-    "scale": Protocol("mass", "weighed", "g", 300.0, 2.5e-3, (("g", "g"), ("kg", "kg"), ("oz", "oz"), ("lb", "lb"))),
-    "monitor": Protocol(
-        "dust", "particles", "ug/m3", 0.1, 3e-9, (("ug/m3", "ug/m^3"), ("µg/m³", "ug/m^3"), ("mg/m3", "mg/m^3"))
-    ),
+    "scale": Protocol("mass", "weighed", "g", 300.0, 2.5e-3, ("g", "kg", "oz", "lb")),
+    "monitor": Protocol("dust", "particles", "ug/m3", 0.1, 3e-9, ("ug/m3", "µg/m³", "mg/m3")),
     "manometer": Protocol(
         "suction",
         "suction",
         "kPa",
         100e3,
         80.0,
-        (("kPa", "kPa"), ("Pa", "Pa"), ("hPa", "hPa"), ("mbar", "mbar"), ("mmH2O", "mmH2O"), ("inH2O", "inH2O")),
+        ("kPa", "Pa", "hPa", "mbar", "mmH2O", "inH2O"),
     ),
 }
 _LINE = re.compile(
@@ -113,20 +112,12 @@ def parse_line(line: str, kind: str, unit: str = "") -> Sample | None:
 
 def known_units(kind: str) -> tuple[str, ...]:
     """Units that a kind of device may send."""
-    return tuple(spelling for spelling, _ in PROTOCOLS[kind].spellings)
-
-
-_FACTORS: dict[tuple[str, str], float] = {}
+    return PROTOCOLS[kind].units
 
 
 def _factor(protocol: Protocol, unit: str) -> float:
     """SI units in one of a line's units."""
-    if (protocol.name, unit) not in _FACTORS:
-        known = dict(protocol.spellings)
-        if unit not in known:
-            raise BadLineError(f"“{unit[:12]}” is no unit of a {protocol.name}")
-        try:
-            _FACTORS[protocol.name, unit] = parse_value(f"1 {known[unit]}", protocol.quantity, "metric")
-        except BadNumberError as error:  # a unit of the table that the units do not know: a slip of ours
-            raise BadLineError(str(error)) from error
-    return _FACTORS[protocol.name, unit]
+    named = unit_named(unit, protocol.quantity) if unit in protocol.units else None
+    if named is None:
+        raise BadLineError(f"“{unit[:12]}” is no unit of a {protocol.name}")
+    return in_stored_units(1.0, named, protocol.quantity)

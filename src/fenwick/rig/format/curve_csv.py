@@ -12,7 +12,9 @@ import numpy as np
 from fenwick.core.formulas.fan import misplaced_point
 from fenwick.rig.format.problems import Problem, RigError
 from fenwick.rig.format.table import cells_of, refused, separator_of, text_of
-from fenwick.units import BadNumberError, parse_value
+from fenwick.units import QUANTITIES, BadNumberError, parse_plain, parse_value
+from fenwick.units.names import unit_named, units_of
+from fenwick.units.read import in_stored_units
 from fenwick.units.sentence import inside
 
 MOST_ROWS = 200_000
@@ -41,7 +43,7 @@ class _Headings:
 
     flow: int
     suction: int
-    flow_unit: str
+    flow_unit: str  #: empty: none is named
     suction_unit: str
 
 
@@ -87,7 +89,7 @@ def _layout(rows: list[tuple[int, list[str]]]) -> tuple[_Headings, list[tuple[in
     if flow is None or suction is None:
         missing = "flow" if flow is None else "suction"
         raise refused(f"line {number}: no column is headed {missing}; head the columns flow and suction")
-    return _Headings(flow, suction, _unit(head[flow]), _unit(head[suction])), rows[1:]
+    return _Headings(flow, suction, _unit(head[flow], "flow"), _unit(head[suction], "suction")), rows[1:]
 
 
 def _is_figure(cell: str) -> bool:
@@ -102,13 +104,22 @@ def _column(head: list[str], words: tuple[str, ...], but: int | None = None) -> 
     return None
 
 
-def _unit(heading: str) -> str:
-    """What stands in brackets in a heading, or behind its last comma, slash or underscore."""
+def _unit(heading: str, quantity: str) -> str:
+    """The unit that a heading names, in brackets or behind its last word; empty where it names none.
+
+    Raises
+    ------
+    RigError
+        When what stands in brackets is no unit of the column.
+    """
     for opening, closing in (("(", ")"), ("[", "]")):
         if opening in heading and closing in heading.split(opening, 1)[1]:
-            return heading.split(opening, 1)[1].split(closing, 1)[0].strip()
-    last = heading.replace("_", " ").split()[-1]
-    return last if last.lower() in ("pa", "kpa", "mbar", "cfm", "l/s", "m3/h", "m³/h", "m3/s", "m³/s", "inh2o") else ""
+            text = heading.split(opening, 1)[1].split(closing, 1)[0].strip()
+            named = unit_named(text, quantity)
+            if named is None:
+                raise refused(f"“{text[:20]}” is not a unit of a {quantity}; use {', '.join(units_of(quantity))}")
+            return named
+    return unit_named(heading.replace("_", " ").split()[-1], quantity) or ""
 
 
 @dataclass(frozen=True)
@@ -141,30 +152,15 @@ def _figure(cells: list[str], column: int, unit: str, quantity: str, system: str
     text = cells[column] if column < len(cells) else ""
     if not text:
         raise BadNumberError(text, f"there is no {quantity}")
-    bare = text.replace(" ", "").replace(",", ".").replace("−", "-")
     try:
-        float(bare)
-    except ValueError:
-        value = parse_value(text, quantity, system)
+        bare = parse_plain(text.replace(" ", ""))
+    except BadNumberError:
+        value = parse_value(text, quantity, system)  # the cell names its unit itself
     else:
-        value = parse_value(f"{bare} {_named(unit)}", quantity, system)
+        value = in_stored_units(bare, unit or QUANTITIES[quantity].display(system).unit, quantity)
     if value < 0.0:
         raise BadNumberError(text, f"a {quantity} of {text} is below nothing")
     return value
-
-
-def _named(unit: str) -> str:
-    """A unit as the reader of numbers knows it."""
-    known = {
-        "m3/h": "m^3/hour",
-        "m³/h": "m^3/hour",
-        "l/s": "L/s",
-        "lps": "L/s",
-        "inh2o": "inH2O",
-        "kpa": "kPa",
-        "pa": "Pa",
-    }
-    return known.get(unit.lower(), unit)
 
 
 def _curve(found: list[tuple[float, float]], places: list[int]) -> CurveFile:

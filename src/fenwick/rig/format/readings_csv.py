@@ -10,7 +10,7 @@ from fenwick.core.components.dust import DUSTS
 from fenwick.core.tuning.readings import KINDS, Reading, can_be, usual_sd
 from fenwick.rig.format.problems import Problem, RigError
 from fenwick.rig.format.table import cells_of, refused, separator_of, text_of
-from fenwick.units import METRIC, BadNumberError, parse_value
+from fenwick.units import METRIC, BadNumberError, parse_plain, parse_value
 
 COLUMNS = ("kind", "value", "sd", "port", "station", "dust")
 MOST_ROWS = 2000
@@ -69,9 +69,10 @@ def _reading(row: dict[str, str]) -> Reading:
 
 
 def _figure(text: str, quantity: str) -> float:
+    """A bare figure is in SI, as this table is written; one with a unit is read as a person's."""
     try:
-        return float(text)
-    except ValueError:
+        return parse_plain(text)
+    except BadNumberError:
         pass
     try:
         return parse_value(text, quantity, METRIC)

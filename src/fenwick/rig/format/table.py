@@ -6,6 +6,7 @@ import csv
 
 from fenwick.rig.format.problems import Problem, RigError
 
+LONGEST_CELL = 32_767  #: characters, as spreadsheets have it
 SEPARATORS = (";", "\t", "|", ",")
 
 
@@ -36,8 +37,20 @@ def separator_of(lines: list[str]) -> str:
 
 
 def cells_of(line: str, separator: str) -> list[str]:
-    """The cells of a line, quotes taken off."""
-    return [cell.strip() for cell in next(csv.reader([line], delimiter=separator), [])]
+    """The cells of a line, quotes taken off.
+
+    Raises
+    ------
+    RigError
+        When a cell holds more than a spreadsheet could.
+    """
+    try:
+        cells = next(csv.reader([line], delimiter=separator), [])
+    except csv.Error:  # beyond what the reader holds
+        cells = [line]
+    if max(map(len, cells), default=0) > LONGEST_CELL:
+        raise refused(f"a cell of the table holds more than {LONGEST_CELL} characters")
+    return [cell.strip() for cell in cells]
 
 
 def refused(rule: str) -> RigError:

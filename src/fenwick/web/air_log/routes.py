@@ -27,6 +27,7 @@ from fenwick.rig.voice import voice_for
 from fenwick.web.air_log.recording import record, recordings
 from fenwick.web.kit.database import let_others_write, session
 from fenwick.web.kit.devices import reader_of
+from fenwick.web.kit.numbers import whole
 from fenwick.web.kit.units import unit_system
 from fenwick.wording.air_logs import cut_figures, log_words
 
@@ -37,7 +38,7 @@ A_CUT = 60.0  #: that a simulated shop makes [s]
 @bp.get("/lines/<int:line_id>/air")
 def show(line_id: int) -> ResponseReturnValue:
     """The newest log of a line, or the one asked for."""
-    asked = request.args.get("log", type=int)
+    asked = request.args.get("log", type=whole)
     there = logs_of(session(), line_id)
     log_id = asked if asked is not None else (there[0].id if there else None)
     return _render(line_id, log_id)
@@ -62,7 +63,7 @@ def read_file(line_id: int) -> ResponseReturnValue:
 @bp.post("/lines/<int:line_id>/air/record")
 def begin(line_id: int) -> ResponseReturnValue:
     """Begin to record a monitor."""
-    device = device_state(session(), request.form.get("device", 0, type=int))
+    device = device_state(session(), request.form.get("device", 0, type=whole))
     if device.kind != "monitor":
         abort(404)
     log_id = begin_log(session(), line_id, f"{device.name}, live", _run(line_id))
@@ -133,7 +134,7 @@ def progress(log_id: int) -> ResponseReturnValue:
 
 def _run(line_id: int) -> int | None:
     """The run that a log belongs to, where the form names one of this line."""
-    run_id = request.form.get("run", type=int)
+    run_id = request.form.get("run", type=whole)
     if run_id is None:
         return None
     trial, run = run_state(session(), run_id)
@@ -141,7 +142,7 @@ def _run(line_id: int) -> int | None:
 
 
 def _after(line_id: int, log_id: int) -> ResponseReturnValue:
-    run_id = request.form.get("run", type=int)
+    run_id = request.form.get("run", type=whole)
     if run_id is not None:
         return redirect(url_for("trials.run", run_id=run_id))
     return redirect(url_for("air_log.show", line_id=line_id, log=log_id))
@@ -175,5 +176,5 @@ def _render(
         logs=logs_of(session(), line_id),
         monitors=[device for device in devices_of(session()) if device.kind == "monitor"],
         lines=line_names(session(), line_id),
-        removed=request.args.get("removed", type=int),
+        removed=request.args.get("removed", type=whole),
     ), status

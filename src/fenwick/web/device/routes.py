@@ -16,6 +16,7 @@ from fenwick.web.device.words import KIND_NAMES
 from fenwick.web.kit.database import let_others_write, session
 from fenwick.web.kit.devices import hub, reader_of
 from fenwick.web.kit.fields import Field
+from fenwick.web.kit.numbers import whole
 from fenwick.web.kit.units import unit_system
 
 bp = Blueprint("device", __name__)
@@ -52,8 +53,7 @@ def remove(line_id: int, device_id: int, what: str) -> ResponseReturnValue:
 def stream(device_id: int) -> ResponseReturnValue:
     """Its figures as they come, as server-sent events; a page that comes back says where it left off."""
     device = device_state(session(), device_id)
-    last = request.headers.get("Last-Event-ID", request.args.get("last", "0"))
-    number = int(last) if last.isdigit() else 0
+    number = request.headers.get("Last-Event-ID", request.args.get("last", 0, type=whole), type=whole)
     body = stream_with_context(events(reader_of(device), number, unit_system()))
     return Response(body, mimetype="text/event-stream", headers={"Cache-Control": "no-store"})
 
@@ -104,5 +104,5 @@ def _render(line_id: int, form: list[Field], status: int = 200) -> ResponseRetur
         kinds=KIND_NAMES,
         form=form,
         lines=line_names(session(), line_id),
-        removed=request.args.get("removed", type=int),
+        removed=request.args.get("removed", type=whole),
     ), status

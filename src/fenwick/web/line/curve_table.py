@@ -104,7 +104,7 @@ def read_table(rig: Rig, kind: str, form: Mapping[str, str], system: str) -> Cur
 
 def _is_cell(name: str) -> bool:
     key, _, number = name.partition("-")
-    return number.isdigit() and len(number) < 4 and any(key == one.key for row in COLUMNS.values() for one in row)
+    return number.isdecimal() and len(number) < 4 and any(key == one.key for row in COLUMNS.values() for one in row)
 
 
 def _read(text: str, column: Column, system: str) -> float | int:

@@ -9,7 +9,7 @@ from flask.typing import ResponseReturnValue
 
 from fenwick.core.search.drawer import Task
 from fenwick.core.search.figures import Figures, figures_at
-from fenwick.data.lines import LineState, line_names, line_state
+from fenwick.data.lines import LineState, free_name, line_state
 from fenwick.data.shops import the_shop
 from fenwick.rig import RigError, build_line, edit_rig
 from fenwick.rig.voice import voice_for
@@ -19,6 +19,7 @@ from fenwick.shop.drawer import FoundLine, task_for
 from fenwick.units import BadNumberError, format_value, parse_value, unit_label
 from fenwick.web.kit.database import session
 from fenwick.web.kit.fields import Field
+from fenwick.web.kit.numbers import whole
 from fenwick.web.kit.pieces import BeforeAfter
 from fenwick.web.kit.units import unit_system
 from fenwick.web.kit.words import choice_word
@@ -75,12 +76,10 @@ def make_variant(line_id: int) -> ResponseReturnValue:
         abort(400)
     made = from_drawer(state.rig, ask.port, state.owned, ask.task)
     found = made.paid if request.values.get("paid") else made.free
-    index = request.form.get("index", "")
-    if not index.isdigit() or int(index) >= len(found):
+    index = request.form.get("index", -1, type=whole)
+    if not 0 <= index < len(found):
         abort(404)
-    taken = {name for _, name in line_names(session(), line_id)}
-    name = next(n for i in range(1, 1000) if (n := f"From the drawer {i}") not in taken)
-    rig = edit_rig(found[int(index)].rig, {"name": name})
+    rig = edit_rig(found[index].rig, {"name": free_name(session(), line_id, "From the drawer")})
     (new,) = lines.add(session(), the_shop(session()), rig)
     return redirect(url_for("line.show", line_id=new, panel="hookup"))
 

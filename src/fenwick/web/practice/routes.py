@@ -11,6 +11,7 @@ from fenwick.data.lines import line_names, line_state
 from fenwick.rig.voice import voice_for
 from fenwick.services.faults import case_of
 from fenwick.web.kit.database import session
+from fenwick.web.kit.numbers import whole
 from fenwick.web.kit.units import unit_system
 from fenwick.web.practice.view import practice_view
 
@@ -21,7 +22,7 @@ SEEDS = 100_000
 @bp.get("/lines/<int:line_id>/practice")
 def show(line_id: int) -> ResponseReturnValue:
     """A hidden fault; without a seed a new one is hidden."""
-    seed = request.args.get("seed", type=int)
+    seed = request.args.get("seed", type=whole)
     if seed is None:
         return redirect(url_for("practice.show", line_id=line_id, seed=secrets.randbelow(SEEDS)))
     state = line_state(session(), line_id)

@@ -18,6 +18,7 @@ from fenwick.shop.plan import lay_floor
 from fenwick.web.kit.database import session
 from fenwick.web.kit.document_fields import read_changes, sentences_by_path
 from fenwick.web.kit.fields import Field
+from fenwick.web.kit.numbers import real
 from fenwick.web.kit.units import unit_system
 from fenwick.web.shop.view import LISTS, Refusal, item_fields, room_fields, shop_view
 
@@ -76,8 +77,8 @@ def place(item: str) -> ResponseReturnValue:
     """Put a thing somewhere on the floor, snapped."""
     state, shop = shop_state(session()), shop_state(session()).file
     try:
-        x, y = (round(float(request.form[key]) * SNAP) / SNAP for key in ("x_m", "y_m"))
-    except (KeyError, ValueError, OverflowError):
+        x, y = (round(real(request.form[key]) * SNAP) / SNAP for key in ("x_m", "y_m"))
+    except (KeyError, ValueError):
         abort(400)
     x, y = min(max(x, 0.0), shop.room.width_m), min(max(y, 0.0), shop.room.depth_m)
     return _put(state, item, round(x, 3), round(y, 3))

@@ -17,6 +17,7 @@ from fenwick.sheets.report import write_report
 from fenwick.trials.runs_csv import parse_runs, write_runs
 from fenwick.web.kit.database import session
 from fenwick.web.kit.history import save
+from fenwick.web.kit.numbers import real, whole
 from fenwick.web.kit.page import line_in_hand
 from fenwick.web.kit.units import unit_system
 from fenwick.web.trials.hub import HubView, trial_row
@@ -43,7 +44,7 @@ def hub(line_id: int) -> ResponseReturnValue:
     state = line_state(session(), line_id)
     bench = workbench(state, unit_system())
     rows = [trial_row(trial, bench) for trial in trials_of(session(), line_id)]
-    removed = request.args.get("removed", type=int)
+    removed = request.args.get("removed", type=whole)
     view = HubView(state, rows, TEST_KINDS)
     return render_template("trials/hub.html", view=view, lines=line_names(session(), line_id), removed=removed)
 
@@ -66,7 +67,7 @@ def plan_it(line_id: int) -> ResponseReturnValue:
 
 
 def _seed() -> int:
-    given = request.values.get("seed", type=int)
+    given = request.values.get("seed", type=whole)
     return secrets.randbelow(SEEDS) if given is None else abs(given) % SEEDS
 
 
@@ -96,7 +97,7 @@ def sheet(trial_id: int) -> ResponseReturnValue:
 def one_more(trial_id: int) -> ResponseReturnValue:
     """One more run of a state."""
     trial = trial_state(session(), trial_id)
-    variant = request.form.get("variant", 0, type=int)
+    variant = request.form.get("variant", 0, type=whole)
     add_run(session(), trial_id, min(max(variant, 0), len(trial.plan.variants) - 1))
     return redirect(url_for("trials.show", trial_id=trial_id))
 
@@ -112,9 +113,9 @@ def _result(trial_id: int, status: int = 200, error: str = "") -> ResponseReturn
     trial = trial_state(session(), trial_id)
     view = result_view(trial, line_state(session(), trial.line_id), unit_system())
     lines = line_names(session(), trial.line_id)
-    used = request.args.get("used", type=int)
+    used = request.args.get("used", type=whole)
     told = "" if not used else "It is a reading of the line now." if used == 1 else f"{used} readings of the line now."
-    factor = request.args.get("slots", type=float)
+    factor = request.args.get("slots", type=real)
     slots = "" if factor is None else f"Its slots now give back {factor:.2f} × what the model says."
     return render_template("trials/result.html", view=view, lines=lines, error=error, used=told, slots=slots), status
 
@@ -124,7 +125,7 @@ def use(trial_id: int) -> ResponseReturnValue:
     """Take a state's outcome as readings of the line."""
     trial = trial_state(session(), trial_id)
     bench = workbench(line_state(session(), trial.line_id), unit_system())
-    variant = request.form.get("variant", 0, type=int)
+    variant = request.form.get("variant", 0, type=whole)
     readings = readings_from(session(), trial, variant, bench)
     for reading in readings:
         take(session(), trial.line_id, reading, trial.title)
@@ -136,7 +137,7 @@ def take_slots(trial_id: int) -> ResponseReturnValue:
     """Take what a test told of the slots into the line."""
     trial = trial_state(session(), trial_id)
     state = line_state(session(), trial.line_id)
-    rig = slot_tested(session(), trial, request.form.get("variant", 0, type=int), state)
+    rig = slot_tested(session(), trial, request.form.get("variant", 0, type=whole), state)
     if rig is None or rig.tuning is None:
         return _result(trial_id, 422, "The model cannot be brought to what this test found by its slots alone.")
     save(trial.line_id, rig, f"Slots by test: × {rig.tuning.slot:g}")

@@ -17,6 +17,7 @@ from fenwick.trials.values import Entry, run_values, text_in
 from fenwick.units import SYSTEMS
 from fenwick.web.kit.database import session
 from fenwick.web.kit.devices import tell_simulated
+from fenwick.web.kit.numbers import whole
 from fenwick.web.kit.units import unit_system
 from fenwick.web.trials.photos import BadPhotoError, small_jpeg
 from fenwick.web.trials.routes import bp
@@ -71,7 +72,7 @@ def tick(run_id: int) -> ResponseReturnValue:
 def step(run_id: int) -> ResponseReturnValue:
     """Keep what the step asks for, and go on, or back; the step behind the last ends the run."""
     trial, state = trials.run_state(session(), run_id)
-    to, here = request.form.get("to", 0, type=int), state.step
+    to, here = request.form.get("to", 0, type=whole), state.step
     asks = steps(trial.plan)[here].asks
     for ask in asks:
         if ask.key in request.form:

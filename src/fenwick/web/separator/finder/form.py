@@ -126,7 +126,7 @@ def _whole(
     form: Mapping[str, Any], name: str, label: str, begin: int, most: int, fields: list[Field]
 ) -> tuple[int, list[Field]]:
     text = str(form.get(name, begin)).strip()
-    if text.isdecimal() and 1 <= int(text) <= most:
+    if len(text) < 10 and text.isdecimal() and 1 <= int(text) <= most:
         return int(text), [*fields, Field(name, label, text)]
     return begin, [*fields, Field(name, label, text, error=f"Must be a whole number from 1 to {most}.")]
 

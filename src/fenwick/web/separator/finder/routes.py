@@ -18,6 +18,7 @@ from fenwick.rig.voice import voice_for
 from fenwick.services import lines
 from fenwick.web.kit.database import session
 from fenwick.web.kit.jobs import BackgroundJob, Jobs
+from fenwick.web.kit.numbers import whole
 from fenwick.web.kit.units import unit_system
 from fenwick.web.separator.fields import separator_of
 from fenwick.web.separator.finder.form import FinderAsked, read_asked
@@ -150,7 +151,7 @@ def _render(
     found, ways = None, []
     if job is not None and job.over and job.state is not None:
         owner: Errand = job.owner
-        at = request.args.get("pick", type=int)
+        at = request.args.get("pick", type=whole)
         then = separator_of(owner.rig, owner.part)
         assert then is not None
         found = found_view(owner.rig, then, owner.port, job.state, job.id, owner.line_id, at, system)
