@@ -8,6 +8,7 @@ from datetime import UTC, datetime
 from sqlmodel import Session, col, select
 
 from fenwick.data.lines import NotFoundError
+from fenwick.data.remembered import kept
 from fenwick.data.tables import Acknowledgement, DustLine
 
 
@@ -54,7 +55,7 @@ def acknowledge(
         line_id=line_id, check_id=check_id, part=part, level=level, sentence=sentence[:500], reason=reason[:500]
     )
     session.add(row)
-    session.commit()
+    kept(session)
 
 
 def withdraw(session: Session, line_id: int, acknowledgement: int) -> bool:
@@ -64,5 +65,5 @@ def withdraw(session: Session, line_id: int, acknowledgement: int) -> bool:
         return False
     row.withdrawn_at = datetime.now(UTC)
     session.add(row)
-    session.commit()
+    kept(session)
     return True

@@ -12,7 +12,7 @@ from sqlmodel import Session, col, select
 
 from fenwick.core.bench.trials.monitor import MOST_CUTS, Log, Monitored, monitored, ordered
 from fenwick.data.lines import NotFoundError
-from fenwick.data.remembered import hold, remembered
+from fenwick.data.remembered import hold, kept, remembered
 from fenwick.data.removal import mark_removed
 from fenwick.data.tables import DustLine
 from fenwick.data.trial_tables import AirLog, AirLogRow
@@ -40,7 +40,7 @@ def begin_log(session: Session, line_id: int, name: str, run_id: int | None = No
         raise NotFoundError(f"There is no line number {line_id} in this shop.")
     log = AirLog(line_id=line_id, run_id=run_id, name=name[:120])
     session.add(log)
-    session.commit()
+    kept(session)
     assert log.id is not None
     return log.id
 
@@ -53,7 +53,7 @@ def add_rows(session: Session, log_id: int, rows: Sequence[tuple[float, float]],
         log = _log(session, log_id)
         log.unreadable += unreadable
         session.add(log)
-    session.commit()
+    kept(session)
 
 
 def end_log(session: Session, log_id: int, notes: str = "") -> None:
@@ -62,7 +62,7 @@ def end_log(session: Session, log_id: int, notes: str = "") -> None:
     log.ended_at = log.ended_at or datetime.now(UTC)
     log.notes = (notes or log.notes)[:1000]
     session.add(log)
-    session.commit()
+    kept(session)
 
 
 def set_cuts(session: Session, log_id: int, cuts: Sequence[tuple[float, float]]) -> None:
@@ -70,7 +70,7 @@ def set_cuts(session: Session, log_id: int, cuts: Sequence[tuple[float, float]])
     log = _log(session, log_id)
     log.cuts = ";".join(f"{start:.3f}-{stop:.3f}" for start, stop in sorted(cuts)[:MOST_CUTS])
     session.add(log)
-    session.commit()
+    kept(session)
 
 
 def log_state(session: Session, log_id: int) -> LogState:

@@ -3,15 +3,22 @@
 from __future__ import annotations
 
 import sqlite3
+import threading
 from collections.abc import Iterator
 from contextlib import contextmanager, suppress
 from pathlib import Path
 from typing import Any
 
-from sqlalchemy import Engine, create_engine, event, inspect
+from sqlalchemy import Connection, Engine, create_engine, event, inspect
 from sqlalchemy.exc import DatabaseError, OperationalError
+from sqlalchemy.orm import Session as AnySession
+from sqlalchemy.orm import SessionTransaction
 from sqlmodel import Session
 
+PATIENCE = 20.0  #: with another who writes [s]
+TO_WRITE = "fenwick_to_write"  #: option of a connection: nobody else writes while its transaction lasts
+_TURN = "turn"
+BUSY = "Another program holds the shop {path}. Close it and try again; nothing was saved."
 MIGRATIONS = Path(__file__).parent / "migrations"
 
 
@@ -25,42 +32,57 @@ class Database:
     def __init__(self, path: Path, *, read_only: bool = False) -> None:
         self.path = path
         self.engine = _engine(path, read_only=read_only)
+        self._turn = threading.Lock()  # of those who write, so that none of them has to ask the file again and again
 
     @contextmanager
-    def session(self) -> Iterator[Session]:
-        """A session that is closed afterwards; what SQLite refuses comes out as a sentence.
+    def session(self, *, to_write: bool = False) -> Iterator[Session]:
+        """A session whose changes are on disk when it ends well, and gone when it does not.
 
         Raises
         ------
         ShopDatabaseError
+            Whatever SQLite refuses, as a sentence.
         """
         try:
-            with open_session(self.engine) as session:
+            with self.open_session(to_write=to_write) as session:
                 yield session
+                session.commit()
         except DatabaseError as error:
             raise ShopDatabaseError(explain(error, self.path)) from error
+
+    def open_session(self, *, to_write: bool = False) -> Session:
+        """A session whose rows stay as they were read; what it reads is of one moment, until it is committed or closed.
+
+        One that is opened to write is the only one to do so from before its first reading until then: a change rests on
+        what it has read, so two at a time would lose one of them. Others wait for it.
+        """
+        session = Session(self.engine, expire_on_commit=False)
+        if to_write:
+            try:
+                self.take_turn(session)
+            except OperationalError as error:
+                session.close()
+                if "readonly" not in str(error.orig).lower():
+                    raise
+                return Session(self.engine, expire_on_commit=False)  # what would write is refused when it does
+        return session
+
+    def take_turn(self, session: Session) -> None:
+        """Let a session that has nothing open be the only one to write, from now until it is committed or closed."""
+        if not self._turn.acquire(timeout=PATIENCE):
+            raise ShopDatabaseError(BUSY.format(path=self.path))
+        session.info[_TURN] = self._turn
+        session.connection(execution_options={TO_WRITE: True})
 
     def close(self) -> None:
         """Let go of the file."""
         self.engine.dispose()
 
 
-def open_session(engine: Engine, *, to_write: bool = False) -> Session:
-    """A session whose rows stay as they were read; it lives as long as one request.
-
-    One that is opened to write is the only one to do so from before its first reading until it commits, is rolled back
-    or closed: a change rests on what it has read, so two at a time would lose one of them. Others wait for it.
-    """
-    session = Session(engine, expire_on_commit=False)
-    if to_write:
-        try:
-            session.connection().exec_driver_sql("BEGIN IMMEDIATE")
-        except OperationalError as error:
-            session.close()
-            if "readonly" not in str(error.orig).lower():
-                raise
-            return Session(engine, expire_on_commit=False)  # what would write is refused when it does
-    return session
+@event.listens_for(AnySession, "after_transaction_end")
+def _next_turn(session: AnySession, transaction: SessionTransaction) -> None:
+    if transaction.parent is None and _TURN in session.info:
+        session.info.pop(_TURN).release()
 
 
 def explain(error: DatabaseError, path: Path) -> str:
@@ -69,7 +91,7 @@ def explain(error: DatabaseError, path: Path) -> str:
     if "readonly" in text or "read-only" in text:
         return f"The shop {path} is read-only, so nothing was saved. Make the file and its folder writable."
     if "locked" in text:
-        return f"Another program holds the shop {path}. Close it and try again; nothing was saved."
+        return BUSY.format(path=path)
     if "unable to open" in text:
         return f"The shop {path} cannot be opened. Check that the folder exists and may be read and written."
     if "not a database" in text or "malformed" in text:
@@ -121,14 +143,21 @@ def create_database(path: Path) -> Database:
 
 def _engine(path: Path, *, read_only: bool) -> Engine:
     url = f"sqlite:///file:{path}?mode=ro&uri=true" if read_only else f"sqlite:///{path}"
-    engine = create_engine(url, connect_args={"timeout": 5.0})
+    # as many at once as there are threads to ask
+    engine = create_engine(url, connect_args={"timeout": PATIENCE}, pool_size=4, max_overflow=60)
 
     @event.listens_for(engine, "connect")
     def _on_connect(connection: Any, _record: Any) -> None:
+        connection.isolation_level = None  # transactions begin where we say, those that change tables, too
         connection.execute("PRAGMA foreign_keys = ON")  # SQLite wants it for every connection
         with suppress(sqlite3.OperationalError):  # a read-only file keeps the journal it has
             connection.execute("PRAGMA journal_mode = WAL")
-            connection.execute("PRAGMA synchronous = NORMAL")
+            connection.execute("PRAGMA synchronous = FULL")  # what is acknowledged outlives a power cut
+
+    @event.listens_for(engine, "begin")
+    def _on_begin(connection: Connection) -> None:
+        wanted = connection.get_execution_options().get(TO_WRITE)
+        connection.exec_driver_sql("BEGIN IMMEDIATE" if wanted else "BEGIN")
 
     return engine
 
@@ -153,6 +182,6 @@ def _migrate(database: Database) -> None:
             f"The shop {database.path} was made by a newer Fenwick. Update Fenwick to open it; nothing was changed."
         )
     if current != script.get_current_head():
-        with database.engine.begin() as connection:
+        with database.engine.connect().execution_options(**{TO_WRITE: True}) as connection, connection.begin():
             config.attributes["connection"] = connection
             command.upgrade(config, "head")

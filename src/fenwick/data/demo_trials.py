@@ -9,6 +9,7 @@ from sqlmodel import Session, select
 
 from fenwick.air_log.log_csv import read_log
 from fenwick.data.air_logs import add_rows, begin_log, end_log, set_cuts
+from fenwick.data.remembered import kept
 from fenwick.data.trial_tables import RunEntry, TrialRun
 from fenwick.data.trials import DONE, add_trial
 from fenwick.trials.document import read_plan
@@ -24,7 +25,7 @@ def seed_trials(session: Session, lines: list[int]) -> None:
         rows = session.exec(select(TrialRun).where(TrialRun.trial_id == trial)).all()
         for run, told in zip(rows, test["runs"], strict=True):
             _fill(session, run, told)
-    session.commit()
+    kept(session)
     table = read_log(folder.joinpath("demo_air.csv").read_bytes())
     log = begin_log(session, lines[0], "Two boards at the drum sander")
     add_rows(session, log, table.rows, table.unreadable)

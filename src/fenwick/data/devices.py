@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from sqlmodel import Session, col, select
 
 from fenwick.data.lines import NotFoundError
+from fenwick.data.remembered import kept
 from fenwick.data.removal import mark_removed
 from fenwick.data.tables import Shop
 from fenwick.data.trial_tables import Device
@@ -56,7 +57,7 @@ def add_device(session: Session, name: str, kind: str, address: str, baud: int =
         raise NotFoundError("There is no shop yet to add a device to.")
     row = Device(shop_id=shop, name=name[:60], kind=kind, address=address[:200], baud=baud, unit=unit[:12])
     session.add(row)
-    session.commit()
+    kept(session)
     assert row.id is not None
     return row.id
 

@@ -8,7 +8,7 @@ from functools import lru_cache
 
 from sqlmodel import Session, col, delete, select
 
-from fenwick.data.remembered import hold, known, remember, remembered
+from fenwick.data.remembered import hold, kept, known, remember, remembered
 from fenwick.data.shops import shop_state, the_shop
 from fenwick.data.tables import DustLine, Revision, Shop
 from fenwick.rig import Rig, edit_rig, read_rig, write_rig
@@ -40,7 +40,7 @@ def add_line(session: Session, shop: Shop, rig: Rig) -> int:
     session.flush()
     assert line.id is not None
     session.add(Revision(line_id=line.id, number=1, label="As found", document=write_rig(rig).decode()))
-    session.commit()
+    kept(session)
     return line.id
 
 
@@ -124,7 +124,7 @@ def set_removed(session: Session, line_id: int, *, removed: bool) -> None:
     line = _line(session, line_id)
     line.removed = removed
     session.add(line)
-    session.commit()
+    kept(session)
 
 
 def copy_line(session: Session, line_id: int, name: str) -> int:
@@ -151,7 +151,7 @@ def change_line(session: Session, line_id: int, rig: Rig, label: str) -> None:
     document = write_rig(rig).decode()
     session.add(line)
     session.add(Revision(line_id=line_id, number=line.cursor, label=label[:300], document=document))
-    session.commit()
+    kept(session)
     if state is not None:  # what stands there now is known without reading it again
         now = replace(state, rig=rig, previous=state.rig, undo_label=label[:300], redo_label=None)
         remember(session, ("line", line_id), now)
@@ -169,7 +169,7 @@ def step_line(session: Session, line_id: int, by: int) -> str | None:
         return None
     line.cursor, line.name = target, _name(found[target].document)
     session.add(line)
-    session.commit()
+    kept(session)
     moved = found.get(max(target, target - by))
     return moved.label if moved else None
 

@@ -8,6 +8,7 @@ from sqlmodel import Session, col, select
 
 from fenwick.core.tuning.readings import Reading as Read
 from fenwick.data.lines import NotFoundError
+from fenwick.data.remembered import kept
 from fenwick.data.removal import mark_removed
 from fenwick.data.tables import DustLine, ReadingRow
 
@@ -65,7 +66,7 @@ def take(session: Session, line_id: int, reading: Read, note: str = "", purpose:
         note=note[:300],
     )
     session.add(row)
-    session.commit()
+    kept(session)
     assert row.id is not None
     return row.id
 
@@ -77,7 +78,7 @@ def leave_out(session: Session, line_id: int, reading: int, why: str) -> bool:
         return False
     row.left_out = why[:300]
     session.add(row)
-    session.commit()
+    kept(session)
     return True
 
 

@@ -32,6 +32,12 @@ def remember(session: Session, key: tuple[Any, ...], value: object) -> None:
     session.info.setdefault(_KEY, {})[key] = value
 
 
+def kept(session: Session) -> None:
+    """What was changed goes into the session's transaction; what was read before is asked for again."""
+    session.flush()
+    _forget(session)
+
+
 def hold(session: Session, row: T) -> T:
     """Keep a row in the session for as long as that lives, so that asking for it again is no query."""
     session.info.setdefault(_HELD, []).append(row)

@@ -7,6 +7,8 @@ from typing import Protocol
 
 from sqlmodel import Session
 
+from fenwick.data.remembered import kept
+
 
 class Removable(Protocol):
     """A row that can be taken away."""
@@ -18,4 +20,4 @@ def mark_removed(session: Session, row: Removable, *, back: bool) -> None:
     """Take a row away, or bring it back."""
     row.removed_at = None if back else datetime.now(UTC)
     session.add(row)
-    session.commit()
+    kept(session)

@@ -9,6 +9,7 @@ from sqlmodel import Session, select
 
 from fenwick.core.bench.trials.steps import steps
 from fenwick.data.lines import NotFoundError
+from fenwick.data.remembered import kept
 from fenwick.data.trial_tables import RunEntry, RunPhoto, TrialRun
 from fenwick.data.trials import ABORTED, DONE, PAUSED, RUNNING, add_run, counted, run_row, trial_row
 from fenwick.trials.document import read_plan
@@ -35,7 +36,7 @@ def save_entry(session: Session, run_id: int, key: str, entry: Entry) -> None:
     row = row or RunEntry(run_id=_checked(session, run_id), key=key, text="", system="")
     row.text, row.system, row.source, row.at = entry.text[:200], entry.system, entry.source[:60], _now()
     session.add(row)
-    session.commit()
+    kept(session)
 
 
 def save_note(session: Session, run_id: int, note: str) -> None:
@@ -138,7 +139,7 @@ def remove_photo(session: Session, photo_id: int) -> int:
     if photo is None:
         raise NotFoundError("There is no such photo.")
     session.delete(photo)
-    session.commit()
+    kept(session)
     return photo.run_id
 
 
@@ -153,4 +154,4 @@ def _checked(session: Session, run_id: int) -> int:
 
 def _commit(session: Session, row: TrialRun | RunPhoto) -> None:
     session.add(row)
-    session.commit()
+    kept(session)

@@ -8,7 +8,7 @@ from functools import lru_cache
 from sqlalchemy import func
 from sqlmodel import Session, col, delete, select
 
-from fenwick.data.remembered import remembered
+from fenwick.data.remembered import kept, remembered
 from fenwick.data.tables import Shop, ShopRevision
 from fenwick.shop import ShopFile, read_shop, write_shop
 from fenwick.shop.read import empty_shop
@@ -29,7 +29,7 @@ def add_shop(session: Session, name: str) -> Shop:
     """A new shop."""
     shop = Shop(name=name)
     session.add(shop)
-    session.commit()
+    kept(session)
     return shop
 
 
@@ -70,7 +70,7 @@ def change_shop(session: Session, file: ShopFile, label: str) -> None:
     document = write_shop(file).decode()
     session.add(shop)
     session.add(ShopRevision(shop_id=shop.id, number=shop.cursor, label=label[:300], document=document))
-    session.commit()
+    kept(session)
 
 
 def step_shop(session: Session, by: int) -> None:
@@ -86,7 +86,7 @@ def step_shop(session: Session, by: int) -> None:
     if here is not None:
         shop.name = _file(here.document).name
     session.add(shop)
-    session.commit()
+    kept(session)
 
 
 def begin_shop(session: Session, shop: Shop, file: ShopFile) -> None:
@@ -95,7 +95,7 @@ def begin_shop(session: Session, shop: Shop, file: ShopFile) -> None:
     session.add(ShopRevision(shop_id=shop.id, number=1, label=BEGINNING, document=write_shop(file).decode()))
     shop.cursor = 1
     session.add(shop)
-    session.commit()
+    kept(session)
 
 
 @lru_cache(maxsize=32)

@@ -13,7 +13,7 @@ from fenwick.core.bench.trials.judge import Run
 from fenwick.core.bench.trials.order import run_order
 from fenwick.core.bench.trials.plan import Plan
 from fenwick.data.lines import NotFoundError
-from fenwick.data.remembered import hold
+from fenwick.data.remembered import hold, kept
 from fenwick.data.removal import mark_removed
 from fenwick.data.tables import DustLine
 from fenwick.data.trial_tables import AirLog, RunEntry, RunPhoto, Trial, TrialRun
@@ -84,7 +84,7 @@ def add_trial(session: Session, line_id: int, plan: Plan, title: str) -> int:
     assert trial.id is not None
     for number, variant in enumerate(run_order(len(plan.variants), plan.repeats, plan.seed), start=1):
         session.add(TrialRun(trial_id=trial.id, number=number, variant=variant))
-    session.commit()
+    kept(session)
     return trial.id
 
 
@@ -94,7 +94,7 @@ def add_run(session: Session, trial_id: int, variant: int) -> int:
     numbers = session.exec(select(TrialRun.number).where(TrialRun.trial_id == trial.id)).all()
     run = TrialRun(trial_id=trial_id, number=max(numbers, default=0) + 1, variant=variant)
     session.add(run)
-    session.commit()
+    kept(session)
     assert run.id is not None
     return run.id
 

@@ -48,7 +48,7 @@ def create_app(shop: Database, secret_key: str) -> Flask:
     shop : an open database
     secret_key : signs the session cookie that guards forms
     """
-    app = Flask(__name__)
+    app = database.ServedShop(__name__)
     app.config.update(
         SECRET_KEY=secret_key,
         MAX_CONTENT_LENGTH=MAX_UPLOAD,

@@ -25,7 +25,7 @@ from fenwick.drawing.log_chart import render_log
 from fenwick.rig import RigError
 from fenwick.rig.voice import voice_for
 from fenwick.web.air_log.recording import record, recordings
-from fenwick.web.kit.database import let_others_write, session
+from fenwick.web.kit.database import keep, session, while_others_write
 from fenwick.web.kit.devices import reader_of
 from fenwick.web.kit.numbers import whole
 from fenwick.web.kit.units import unit_system
@@ -67,6 +67,7 @@ def begin(line_id: int) -> ResponseReturnValue:
     if device.kind != "monitor":
         abort(404)
     log_id = begin_log(session(), line_id, f"{device.name}, live", _run(line_id))
+    keep()  # before the first row comes
     record(log_id, reader_of(device))
     return _after(line_id, log_id)
 
@@ -78,8 +79,8 @@ def mark(log_id: int, what: str) -> ResponseReturnValue:
     recording = recordings().get(log_id)
     if what == "end" or recording is None:
         if recording is not None:
-            let_others_write()  # it writes what is left
-            recording.end()
+            with while_others_write():  # it writes what is left
+                recording.end()
             del recordings()[log_id]
             state = log_state(session(), log_id)
         if state.log.time.size:

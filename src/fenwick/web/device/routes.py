@@ -13,7 +13,7 @@ from fenwick.devices.protocol import PROTOCOLS, known_units
 from fenwick.devices.reader import may_open
 from fenwick.web.device.live import events, figure_at_rest
 from fenwick.web.device.words import KIND_NAMES
-from fenwick.web.kit.database import let_others_write, session
+from fenwick.web.kit.database import session, while_others_write
 from fenwick.web.kit.devices import hub, reader_of
 from fenwick.web.kit.fields import Field
 from fenwick.web.kit.numbers import whole
@@ -62,8 +62,8 @@ def stream(device_id: int) -> ResponseReturnValue:
 def latest(device_id: int) -> ResponseReturnValue:
     """A figure that has come to rest; the sentence of what is wrong where there is none."""
     device = device_state(session(), device_id)
-    let_others_write()
-    text, error = figure_at_rest(device, request.form.get("place", "")[:20], unit_system())
+    with while_others_write():
+        text, error = figure_at_rest(device, request.form.get("place", "")[:20], unit_system())
     return jsonify(text=text, error=error, name=device.name)
 
 

@@ -1,14 +1,26 @@
-"""One session for each request, closed when the request ends."""
+"""One session for each request: what it changes is on disk before it is answered, or nothing of it is."""
 
 from __future__ import annotations
 
-from contextlib import ExitStack
+from collections.abc import Iterator
+from contextlib import contextmanager
 
 from flask import Flask, current_app, g, request
+from flask.typing import ResponseReturnValue
 from sqlmodel import Session
 
 from fenwick.data import Database
-from fenwick.data.database import open_session
+
+
+class ServedShop(Flask):
+    """A Flask application that answers a change only when it is kept."""
+
+    def dispatch_request(self) -> ResponseReturnValue:
+        """What the view answers, once what it changed is on disk; an error takes all of it back."""
+        answer = super().dispatch_request()
+        if request.method == "POST" and "session" in g:
+            session().commit()
+        return answer
 
 
 def init_app(app: Flask) -> None:
@@ -17,28 +29,39 @@ def init_app(app: Flask) -> None:
 
 
 def session() -> Session:
-    """The request's session; a request that may change something is alone from its first reading to its commit."""
+    """The request's session; a request that may change something is alone from its first reading to its answer."""
     if "session" not in g:
-        g.stack = ExitStack()
-        shop: Database = current_app.extensions["fenwick-shop"]
-        g.session = g.stack.enter_context(open_session(shop.engine, to_write=request.method == "POST"))
+        g.session = shop().open_session(to_write=request.method == "POST")
     found: Session = g.session
     return found
 
 
-def let_others_write() -> None:
-    """Give the shop free before something that takes long; what this request has read stays read."""
+def keep() -> None:
+    """Put what this request has changed so far on disk, before others are to find it there."""
+    session().commit()
+    shop().take_turn(session())
+
+
+@contextmanager
+def while_others_write() -> Iterator[None]:
+    """Give the shop free for something that takes long; what this request changes afterwards rests on new readings."""
     session().rollback()
+    yield
+    shop().take_turn(session())
+
+
+def shop() -> Database:
+    """The shop that is served."""
+    found: Database = current_app.extensions["fenwick-shop"]
+    return found
 
 
 def shop_path() -> str:
     """Where the shop lies on disk."""
-    shop: Database = current_app.extensions["fenwick-shop"]
-    return str(shop.path)
+    return str(shop().path)
 
 
 def _close(_error: BaseException | None) -> None:
-    stack: ExitStack | None = g.pop("stack", None)
-    g.pop("session", None)
-    if stack is not None:
-        stack.close()
+    opened: Session | None = g.pop("session", None)
+    if opened is not None:
+        opened.close()
