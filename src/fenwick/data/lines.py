@@ -6,12 +6,13 @@ import json
 from dataclasses import dataclass, replace
 from functools import lru_cache
 
-from sqlmodel import Session, col, delete, select
+from sqlmodel import Session, col, select
 
+from fenwick.data.history import OF_LINES
 from fenwick.data.remembered import hold, kept, known, remember, remembered
-from fenwick.data.shops import shop_state, the_shop
+from fenwick.data.shops import BEGINNING, shop_state, the_shop
 from fenwick.data.tables import DustLine, Revision, Shop
-from fenwick.rig import Rig, edit_rig, read_rig, write_rig
+from fenwick.rig import Rig, RigError, edit_rig, read_rig, write_rig
 from fenwick.shop import ShopFile
 
 
@@ -24,6 +25,7 @@ class LineState:
     """A line as it stands."""
 
     id: int
+    revision: int  #: id of the state that this is
     shop: str
     rig: Rig
     undo_label: str | None  #: what undo would take back; None when there is nothing
@@ -39,7 +41,7 @@ def add_line(session: Session, shop: Shop, rig: Rig) -> int:
     session.add(line)
     session.flush()
     assert line.id is not None
-    session.add(Revision(line_id=line.id, number=1, label="As found", document=write_rig(rig).decode()))
+    OF_LINES.add(session, line.id, 0, BEGINNING, write_rig(rig).decode())
     kept(session)
     return line.id
 
@@ -94,24 +96,44 @@ def line_state(session: Session, line_id: int) -> LineState:
 
 def _line_state(session: Session, line_id: int) -> LineState:
     line = _line(session, line_id)
-    near = select(Revision).where(
-        Revision.line_id == line_id, col(Revision.number).between(line.cursor - 1, line.cursor + 1)
-    )
-    rows = {row.number: row for row in session.exec(near).all()}
-    here, before, after = (rows.get(line.cursor + step) for step in (0, -1, +1))
+    near = OF_LINES.near(session, line_id, line.cursor)
+    here, before, after = near.here, near.before, near.after
     assert here is not None
+    return replace(
+        _as_of(session, line, here),
+        undo_label=here.label if line.cursor > 1 else None,
+        redo_label=after.label if after else None,
+        previous=_readable(before.document) if before else None,
+    )
+
+
+def line_as_of(session: Session, line_id: int, revision: int | None) -> LineState:
+    """A line as it stood at one of its states, as a page has shown it; as it stands where that is not known.
+
+    Raises
+    ------
+    NotFoundError
+    """
+    row = OF_LINES.at(session, line_id, revision) if revision is not None else None
+    now = line_state(session, line_id)
+    return now if row is None or row.id == now.revision else _as_of(session, _line(session, line_id), row)
+
+
+def _as_of(session: Session, line: DustLine, row: Revision) -> LineState:
     the_shop(session)  # most often the one that the line is of
     shop = session.get(Shop, line.shop_id)
     assert shop is not None
-    return LineState(
-        id=line_id,
-        shop=shop.name,
-        rig=_rig(here.document),
-        undo_label=here.label if line.cursor > 1 else None,
-        redo_label=after.label if after else None,
-        previous=_rig(before.document) if before else None,
-        owned=shop_state(session).file,
-    )
+    assert line.id is not None
+    assert row.id is not None
+    owned = shop_state(session).file
+    return LineState(line.id, row.id, shop.name, _rig(row.document), None, None, owned=owned)
+
+
+def _readable(document: str) -> Rig | None:
+    try:
+        return _rig(document)
+    except RigError:  # what stood before is only compared with
+        return None
 
 
 def set_removed(session: Session, line_id: int, *, removed: bool) -> None:
@@ -143,34 +165,29 @@ def copy_line(session: Session, line_id: int, name: str) -> int:
 
 
 def change_line(session: Session, line_id: int, rig: Rig, label: str) -> None:
-    """Put a changed rig in force; what had been undone is gone."""
+    """Put a changed rig in force; what had been undone stands behind no step any more."""
     line, state = _line(session, line_id), known(session, ("line", line_id))
-    session.exec(delete(Revision).where(col(Revision.line_id) == line_id, col(Revision.number) > line.cursor))
-    line.cursor += 1
-    line.name = rig.name
-    document = write_rig(rig).decode()
+    row = OF_LINES.add(session, line_id, line.cursor, label, write_rig(rig).decode())
+    line.cursor, line.name = row.number, rig.name
     session.add(line)
-    session.add(Revision(line_id=line_id, number=line.cursor, label=label[:300], document=document))
     kept(session)
     if state is not None:  # what stands there now is known without reading it again
-        now = replace(state, rig=rig, previous=state.rig, undo_label=label[:300], redo_label=None)
+        assert row.id is not None
+        now = replace(state, revision=row.id, rig=rig, previous=state.rig, undo_label=row.label, redo_label=None)
         remember(session, ("line", line_id), now)
 
 
 def step_line(session: Session, line_id: int, by: int) -> str | None:
     """Undo (−1) or redo (+1); what was taken back or brought back, or None at the end of the history."""
     line = _line(session, line_id)
-    target = line.cursor + by
-    rows = session.exec(
-        select(Revision).where(Revision.line_id == line_id, col(Revision.number).in_((line.cursor, target)))
-    ).all()
-    found = {row.number: row for row in rows}
-    if target not in found:
+    near = OF_LINES.near(session, line_id, line.cursor)
+    target = near.before if by < 0 else near.after
+    if target is None:
         return None
-    line.cursor, line.name = target, _name(found[target].document)
+    line.cursor, line.name = target.number, _name(target.document)
     session.add(line)
     kept(session)
-    moved = found.get(max(target, target - by))
+    moved = near.here if by < 0 else target
     return moved.label if moved else None
 
 

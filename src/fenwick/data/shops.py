@@ -5,11 +5,11 @@ from __future__ import annotations
 from dataclasses import dataclass
 from functools import lru_cache
 
-from sqlalchemy import func
-from sqlmodel import Session, col, delete, select
+from sqlmodel import Session, col, select
 
+from fenwick.data.history import OF_SHOPS
 from fenwick.data.remembered import kept, remembered
-from fenwick.data.tables import Shop, ShopRevision
+from fenwick.data.tables import Shop
 from fenwick.shop import ShopFile, read_shop, write_shop
 from fenwick.shop.read import empty_shop
 
@@ -20,6 +20,7 @@ BEGINNING = "As found"  #: the label of a state that nothing came before
 class ShopState:
     """A shop as it stands."""
 
+    revision: int  #: id of the state that this is; 0: nobody has described it yet
     file: ShopFile
     undo_label: str | None  #: what undo would take back; None when there is nothing
     redo_label: str | None  #: what redo would bring back
@@ -46,45 +47,48 @@ def shop_state(session: Session) -> ShopState:
 
 def _shop_state(session: Session) -> ShopState:
     shop = the_shop(session)
-    near = select(ShopRevision).where(
-        ShopRevision.shop_id == shop.id, col(ShopRevision.number).in_((shop.cursor, shop.cursor + 1))
-    )
-    rows = {row.number: row for row in session.exec(near).all()}
-    here, after = rows.get(shop.cursor), rows.get(shop.cursor + 1)
+    assert shop.id is not None
+    near = OF_SHOPS.near(session, shop.id, shop.cursor)
+    here, after = near.here, near.after
     return ShopState(
+        revision=here.id or 0 if here else 0,
         file=_file(here.document) if here else empty_shop(shop.name),
         undo_label=here.label if here and here.label != BEGINNING else None,
         redo_label=after.label if after else None,
     )
 
 
-def change_shop(session: Session, file: ShopFile, label: str) -> None:
-    """Put a changed shop in force; what had been undone is gone."""
-    shop = the_shop(session)
-    session.exec(
-        delete(ShopRevision).where(col(ShopRevision.shop_id) == shop.id, col(ShopRevision.number) > shop.cursor)
-    )
-    shop.cursor += 1
-    shop.name = file.name
+def shop_as_of(session: Session, revision: int | None) -> ShopState:
+    """The shop as it stood at one of its states, as a page has shown it; as it stands where that is not known."""
+    shop, now = the_shop(session), shop_state(session)
     assert shop.id is not None
-    document = write_shop(file).decode()
+    if revision == 0 and now.revision:  # before anybody had described it
+        return ShopState(0, empty_shop(shop.name), None, None)
+    row = OF_SHOPS.at(session, shop.id, revision) if revision is not None else None
+    return now if row is None or row.id == now.revision else ShopState(row.id or 0, _file(row.document), None, None)
+
+
+def change_shop(session: Session, file: ShopFile, label: str) -> None:
+    """Put a changed shop in force; what had been undone stands behind no step any more."""
+    shop = the_shop(session)
+    assert shop.id is not None
+    row = OF_SHOPS.add(session, shop.id, shop.cursor, label, write_shop(file).decode())
+    shop.cursor, shop.name = row.number, file.name
     session.add(shop)
-    session.add(ShopRevision(shop_id=shop.id, number=shop.cursor, label=label[:300], document=document))
     kept(session)
 
 
 def step_shop(session: Session, by: int) -> None:
     """Undo (−1) or redo (+1); nothing happens at the end of the history. The first revision stays."""
     shop = the_shop(session)
-    target = shop.cursor + by
-    newest = session.exec(select(func.max(ShopRevision.number)).where(ShopRevision.shop_id == shop.id)).one() or 0
-    here = _revision(session, shop, shop.cursor)
-    if not 0 <= target <= newest or (by < 0 and here is not None and here.label == BEGINNING):
+    assert shop.id is not None
+    near, target = OF_SHOPS.near(session, shop.id, shop.cursor), shop.cursor + by
+    to = near.before if by < 0 else near.after
+    if (to is None and target != 0) or (by < 0 and near.here is not None and near.here.label == BEGINNING):
         return
     shop.cursor = target
-    here = _revision(session, shop, target)
-    if here is not None:
-        shop.name = _file(here.document).name
+    if to is not None:
+        shop.name = _file(to.document).name
     session.add(shop)
     kept(session)
 
@@ -92,8 +96,7 @@ def step_shop(session: Session, by: int) -> None:
 def begin_shop(session: Session, shop: Shop, file: ShopFile) -> None:
     """Give a new shop its file; this is where its history begins."""
     assert shop.id is not None
-    session.add(ShopRevision(shop_id=shop.id, number=1, label=BEGINNING, document=write_shop(file).decode()))
-    shop.cursor = 1
+    shop.cursor = OF_SHOPS.add(session, shop.id, 0, BEGINNING, write_shop(file).decode()).number
     session.add(shop)
     kept(session)
 
@@ -102,8 +105,3 @@ def begin_shop(session: Session, shop: Shop, file: ShopFile) -> None:
 def _file(document: str) -> ShopFile:
     """A stored shop, checked once for each text."""
     return read_shop(document.encode())
-
-
-def _revision(session: Session, shop: Shop, number: int) -> ShopRevision | None:
-    wanted = select(ShopRevision).where(ShopRevision.shop_id == shop.id, ShopRevision.number == number)
-    return session.exec(wanted).first()

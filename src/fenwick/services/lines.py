@@ -1,26 +1,67 @@
-"""Lines of a shop: solved before they are stored."""
+"""Lines of a shop: solved before they are stored, and put together with what was changed meanwhile."""
 
 from __future__ import annotations
 
+from typing import Any
+
 from sqlmodel import Session
 
-from fenwick.data.lines import add_line, change_line
+from fenwick.data.lines import add_line, change_line, line_as_of, line_state, step_line
 from fenwick.data.tables import Shop
 from fenwick.rig import Rig
+from fenwick.rig.edits.edit import check_change
+from fenwick.rig.format.guesses import prune_guesses
 from fenwick.services.solving import solve
+from fenwick.services.together import MadeFrom, MovedOnError, put_together
 
 
-def store(session: Session, line_id: int, rig: Rig, label: str) -> None:
+def store(session: Session, line_id: int, rig: Rig, label: str, made_from: MadeFrom | None = None) -> None:
     """Put a changed rig in force; one that cannot be solved leaves the line as it is.
+
+    Parameters
+    ----------
+    session : opened to write
+    line_id : of the line
+    rig : as it is to be
+    label : what was done
+    made_from : the state that the change was made to; None: the one that stands
 
     Raises
     ------
     NotFoundError
+    ClashError
+        When it does not go with what was changed since.
     CoreError
         When it cannot be solved.
     """
-    solve(rig)
-    change_line(session, line_id, rig, label)
+    now = line_state(session, line_id)
+    if made_from is not None and made_from.shown != now.revision:
+        base = line_as_of(session, line_id, made_from.shown)
+        if base.rig != now.rig:
+            last = (now.revision, now.undo_label or "")
+            rig = put_together(base.rig, rig, now.rig, made_from, last, lambda document: _checked(now.rig, document))
+    if rig != now.rig:  # somebody else may have done the same
+        solve(rig)
+        change_line(session, line_id, rig, label)
+
+
+def _checked(now: Rig, document: Any) -> Rig:
+    prune_guesses(document)
+    return check_change(now, document)
+
+
+def step(session: Session, line_id: int, by: int, made_from: MadeFrom | None = None) -> None:
+    """Take the last change back (−1), or bring it again (+1), if it is still the one that was shown.
+
+    Raises
+    ------
+    NotFoundError
+    MovedOnError
+    """
+    now = line_state(session, line_id)
+    if made_from is not None and made_from.shown != now.revision:
+        raise MovedOnError(now.undo_label or "")
+    step_line(session, line_id, by)
 
 
 def add(session: Session, shop: Shop, *rigs: Rig) -> list[int]:

@@ -30,7 +30,7 @@ from fenwick.web import (
 from fenwick.web import (
     shop as shop_pages,
 )
-from fenwick.web.kit import database, errors, page, security
+from fenwick.web.kit import clash, database, errors, history, page, security
 from fenwick.web.kit.filters import init_filters
 from fenwick.web.kit.jobs import Jobs
 from fenwick.web.separator import finder
@@ -59,11 +59,13 @@ def create_app(shop: Database, secret_key: str) -> Flask:
     )
     app.jinja_env.trim_blocks = app.jinja_env.lstrip_blocks = True
     app.jinja_env.globals["version"] = __version__
+    app.jinja_env.globals["made_of"] = history.states
     csrf.init_app(app)
     database.init_app(app)
     open_on(app, shop)
     security.init_app(app)
     errors.init_app(app)
+    clash.init_app(app)
     init_filters(app)
     page.init_app(app)
     for place in (

@@ -9,7 +9,7 @@ from fenwick.data.lines import LineState, line_names, line_state
 from fenwick.web.ageing.view import AgeingAsked, ageing_bands, ageing_editor, ageing_view
 from fenwick.web.kit.database import session
 from fenwick.web.kit.editor import Editor, read_editor
-from fenwick.web.kit.history import save
+from fenwick.web.kit.history import form_line, line_now, save
 from fenwick.web.kit.history import step as step_history
 from fenwick.web.kit.page import line_in_hand
 from fenwick.web.kit.units import unit_system
@@ -40,7 +40,7 @@ def bands(line_id: int) -> ResponseReturnValue:
 @bp.post("/lines/<int:line_id>/ageing")
 def change(line_id: int) -> ResponseReturnValue:
     """Take the fields; what is wrong comes back beside what was typed."""
-    state, system = line_state(session(), line_id), unit_system()
+    state, system = form_line(line_id), unit_system()
     changed = read_editor(state.rig, ageing_editor(state.rig, system), request.form, system)
     if changed.editor.error or any(field.error for field in changed.editor.fields):
         return _render(state, changed.editor, 422)
@@ -63,7 +63,7 @@ def _asked() -> AgeingAsked:
 
 def _after(line_id: int) -> ResponseReturnValue:
     if request.headers.get("HX-Request"):
-        return _render(line_state(session(), line_id))
+        return _render(line_now(line_id))
     return redirect(url_for("ageing.show", line_id=line_id, port=request.values.get("port")))
 
 

@@ -15,7 +15,7 @@ from fenwick.services.checks import checked
 from fenwick.web.checks.view import SETTLES, begun, checks_view, editors_of, row_key
 from fenwick.web.kit.database import session
 from fenwick.web.kit.editor import Editor, read_editor
-from fenwick.web.kit.history import save
+from fenwick.web.kit.history import form_line, line_now, save
 from fenwick.web.kit.history import step as step_history
 from fenwick.web.kit.page import line_in_hand
 from fenwick.web.kit.pieces import Refused
@@ -99,7 +99,7 @@ def mend(line_id: int, key: str) -> ResponseReturnValue:
 @bp.post("/lines/<int:line_id>/checks/fields/<part>")
 def change(line_id: int, part: str) -> ResponseReturnValue:
     """Take the fields of what the checks hang on."""
-    state, system = line_state(session(), line_id), unit_system()
+    state, system = form_line(line_id), unit_system()
     other = any(key.endswith("bin.material") and value == "other" for key, value in request.form.items())
     editor = next((one for one in editors_of(state.rig, system, other=other) if one.part == part), None)
     if editor is None:
@@ -142,7 +142,7 @@ def _after(line_id: int) -> ResponseReturnValue:
     if "panel" in request.form:
         return panel(line_id)
     if request.headers.get("HX-Request"):
-        return _render(line_state(session(), line_id))
+        return _render(line_now(line_id))
     return redirect(url_for("checks.show", line_id=line_id))
 
 

@@ -22,7 +22,7 @@ from fenwick.services.solving import solve
 from fenwick.web.hood.view import branch_of, hood_editor, hood_view
 from fenwick.web.kit.database import session
 from fenwick.web.kit.editor import Editor, read_editor
-from fenwick.web.kit.history import save
+from fenwick.web.kit.history import form_line, line_now, save
 from fenwick.web.kit.history import step as step_history
 from fenwick.web.kit.units import unit_system
 from fenwick.wording.hood import HOOD_WORDS, option_words
@@ -46,7 +46,7 @@ MOST_WAYS = 8
 
 def _found(line_id: int, port: str) -> tuple[LineState, PortPart, str]:
     """The line, a tool port of it, and its path in the file; 404 where there is none."""
-    state = line_state(session(), line_id)
+    state = form_line(line_id)
     branch = branch_of(state.rig, port)
     if branch is None or branch.port is None:
         abort(404)
@@ -170,7 +170,7 @@ def _save(state: LineState, port: str, changes: dict[str, Any], words: str) -> R
 
 def _after(line_id: int, port: str) -> ResponseReturnValue:
     if request.headers.get("HX-Request"):
-        return _render(line_state(session(), line_id), port)
+        return _render(line_now(line_id), port)
     return redirect(url_for("hood.show", line_id=line_id, port=port))
 
 

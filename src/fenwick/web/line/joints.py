@@ -22,7 +22,7 @@ from fenwick.rig.voice import voice_for
 from fenwick.units import BadNumberError, format_value, parse_value, unit_label
 from fenwick.web.kit.database import session
 from fenwick.web.kit.fields import Field
-from fenwick.web.kit.history import save
+from fenwick.web.kit.history import form_line, line_now, save
 from fenwick.web.kit.units import unit_system
 from fenwick.web.line.routes import bp
 from fenwick.wording.joints import LEVELS, fix_words, gap_words, inside_words
@@ -56,7 +56,7 @@ def joints(line_id: int) -> ResponseReturnValue:
 @bp.post("/lines/<int:line_id>/joints/<int:number>")
 def measure_joint(line_id: int, number: int) -> ResponseReturnValue:
     """Take the measures of one joint's two ends."""
-    state, system = line_state(session(), line_id), unit_system()
+    state, system = form_line(line_id), unit_system()
     placed = joints_of(state.rig, _port(state.rig))
     if not 1 <= number <= len(placed):
         abort(404)
@@ -84,7 +84,7 @@ def measure_joint(line_id: int, number: int) -> ResponseReturnValue:
     if errors:
         return _page(state, dict(request.form), errors)
     if request.headers.get("HX-Request"):
-        return _page(line_state(session(), line_id), {}, {})
+        return _page(line_now(line_id), {}, {})
     return redirect(url_for("line.joints", line_id=line_id, port=request.form.get("port")))
 
 

@@ -18,7 +18,7 @@ from fenwick.rig import Rig, RigError, build_line, edit_rig
 from fenwick.rig.voice import voice_for
 from fenwick.services.ports import PortStudy, port_studies, together_studies
 from fenwick.web.kit.database import session
-from fenwick.web.kit.history import save
+from fenwick.web.kit.history import form_line, save
 from fenwick.web.kit.units import unit_system
 from fenwick.web.line.routes import bp
 from fenwick.web.line.view import voice_of
@@ -95,7 +95,7 @@ def add_combination(line_id: int) -> ResponseReturnValue:
 @bp.post("/lines/<int:line_id>/combinations/<int:index>/remove")
 def drop_combination(line_id: int, index: int) -> ResponseReturnValue:
     """Forget a combination."""
-    state = line_state(session(), line_id)
+    state = form_line(line_id)
     known = [{"ports": list(c.ports)} for c in state.rig.line.combinations]
     if index >= len(known):
         abort(404)

@@ -19,7 +19,7 @@ from fenwick.shop.into_line import apply_change
 from fenwick.units import BadNumberError
 from fenwick.web.kit.database import session
 from fenwick.web.kit.editor import field_value_at, read_editor, rig_field
-from fenwick.web.kit.history import save, step
+from fenwick.web.kit.history import form_line, line_now, save, step
 from fenwick.web.kit.page import pill_follows
 from fenwick.web.kit.pieces import Refused
 from fenwick.web.kit.units import unit_system
@@ -64,7 +64,7 @@ def late(line_id: int) -> ResponseReturnValue:
 @bp.post("/lines/<int:line_id>/parts/<part>")
 def change_part(line_id: int, part: str) -> ResponseReturnValue:
     """Take an editor's fields; what is wrong comes back beside what was typed, and nothing is saved."""
-    state, system = line_state(session(), line_id), unit_system()
+    state, system = form_line(line_id), unit_system()
     editor = open_editor(state.rig, part, voice_for(state.rig, system).name(part), system)
     if editor is None:
         abort(404)
@@ -80,7 +80,7 @@ def change_part(line_id: int, part: str) -> ResponseReturnValue:
 @bp.post("/lines/<int:line_id>/measured/<part>/<key>")
 def measured(line_id: int, part: str, key: str) -> ResponseReturnValue:
     """Put a measurement in the place of a guess; the same figure again means that it was right."""
-    state, system = line_state(session(), line_id), unit_system()
+    state, system = form_line(line_id), unit_system()
     path = path_of_guess(state.rig, part, key)
     if path is None:
         abort(404)
@@ -201,7 +201,7 @@ def after_change(line_id: int, part: str | None, panel: PanelChoice | None = Non
     """After a change: the fragment for htmx, a fresh page otherwise."""
     port = request.values.get("port")
     if request.headers.get("HX-Request"):
-        return render(line_state(session(), line_id), part, port, Attempt(panel=panel))
+        return render(line_now(line_id), part, port, Attempt(panel=panel))
     key, everything = (panel.key, "1" if panel.everything else None) if panel else (None, None)
     return redirect(url_for("line.show", line_id=line_id, part=part, port=port, panel=key, all=everything))
 

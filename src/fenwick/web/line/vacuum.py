@@ -13,7 +13,7 @@ from fenwick.rig.format.curve_csv import read_curve
 from fenwick.rig.start.classes import take_class
 from fenwick.web.kit.database import session
 from fenwick.web.kit.editor import read_editor
-from fenwick.web.kit.history import save
+from fenwick.web.kit.history import form_line, line_now, save
 from fenwick.web.kit.units import unit_system
 from fenwick.web.line.curve_table import HOLES, POINTS, read_table
 from fenwick.web.line.form import LABEL, open_editor
@@ -32,7 +32,7 @@ def vacuum(line_id: int) -> ResponseReturnValue:
 @bp.post("/lines/<int:line_id>/vacuum/label")
 def vacuum_label(line_id: int) -> ResponseReturnValue:
     """Take the fields of the label."""
-    state, system = line_state(session(), line_id), unit_system()
+    state, system = form_line(line_id), unit_system()
     editor = open_editor(state.rig, LABEL, state.rig.vacuum.name, system)
     assert editor is not None
     change = read_editor(state.rig, editor, request.form, system)
@@ -81,7 +81,7 @@ def vacuum_table(line_id: int, kind: str) -> ResponseReturnValue:
     """Take a table of measurements, or only show what the rows so far come to."""
     if kind not in (POINTS, HOLES):
         abort(404)
-    state, system = line_state(session(), line_id), unit_system()
+    state, system = form_line(line_id), unit_system()
     table = read_table(state.rig, kind, request.form, system)
     if "use" not in request.form:
         return _render(vacuum_view(state, system, kind, VacuumAttempt(table=table)))
@@ -129,7 +129,7 @@ def vacuum_class(line_id: int, key: str) -> ResponseReturnValue:
 
 def _after(line_id: int, way: str) -> ResponseReturnValue:
     if request.headers.get("HX-Request"):
-        return _render(vacuum_view(line_state(session(), line_id), unit_system(), way))
+        return _render(vacuum_view(line_now(line_id), unit_system(), way))
     return redirect(url_for("line.vacuum", line_id=line_id, way=way))
 
 

@@ -20,16 +20,13 @@ from fenwick.data.lines import (
 from fenwick.rig import RigError, edit_rig
 from fenwick.rig.compare import Difference, differences
 from fenwick.rig.voice import voice_for
-from fenwick.services.lines import store
 from fenwick.services.solving import solve
-from fenwick.units import format_value
 from fenwick.web.kit.database import session
+from fenwick.web.kit.history import form_line, save
 from fenwick.web.kit.units import unit_system
-from fenwick.web.kit.words import choice_word
+from fenwick.web.kit.values import shown_value
 from fenwick.web.line.routes import bp
 from fenwick.wording.compare import Side, figure_rows
-
-WORDED = ("wall", "entry", "closure", "material", "machine", "dust.kind", "filter.kind", "style", "medium", "release")
 
 
 @dataclass(frozen=True)
@@ -53,7 +50,7 @@ def copy(line_id: int) -> ResponseReturnValue:
 @bp.post("/lines/<int:line_id>/name")
 def rename(line_id: int) -> ResponseReturnValue:
     """Give a line another name."""
-    state, system = line_state(session(), line_id), unit_system()
+    state, system = form_line(line_id), unit_system()
     name = request.form.get("name", "").strip()
     try:
         rig = edit_rig(state.rig, {"name": name})
@@ -61,7 +58,7 @@ def rename(line_id: int) -> ResponseReturnValue:
         sentence = error.problems[0].sentence(system)
         return render_template("error.html", sentence=f"The name of a line {sentence}. It kept its old one."), 422
     if rig != state.rig:
-        store(session(), line_id, rig, f"{state.rig.name} renamed {rig.name}")
+        save(line_id, rig, f"{state.rig.name} renamed {rig.name}")
     return redirect(url_for("line.show", line_id=line_id))
 
 
@@ -111,15 +108,6 @@ def _difference(difference: Difference, left: LineState, right: LineState, syste
     if any(difference.absent):
         words = tuple("not there" if absent else "there" for absent in difference.absent)
         return Compared(part, "", *words)
-    return Compared(part, difference.title, *(_shown(difference, value, system) for value in difference.values))
-
-
-def _shown(difference: Difference, value: object, system: str) -> str:
-    if value is None:
-        return "not known"
-    if isinstance(value, bool):
-        return "yes" if value else "no"
-    if isinstance(value, int | float):
-        return format_value(float(value), difference.quantity or "number", system, field=True, unit=True)
-    words = (choice_word(key, str(value)) for key in WORDED)
-    return next((word for word in words if word != value), str(value))
+    return Compared(
+        part, difference.title, *(shown_value(value, difference.quantity, system) for value in difference.values)
+    )

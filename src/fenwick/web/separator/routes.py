@@ -19,7 +19,7 @@ from fenwick.services import lines
 from fenwick.services.solving import solve
 from fenwick.web.kit.database import session
 from fenwick.web.kit.editor import read_editor
-from fenwick.web.kit.history import save
+from fenwick.web.kit.history import form_line, line_now, save
 from fenwick.web.kit.history import step as step_history
 from fenwick.web.kit.units import unit_system
 from fenwick.web.separator.fields import (
@@ -51,7 +51,7 @@ def start() -> ResponseReturnValue:
 
 def _found(line_id: int) -> tuple[LineState, SeparatorPart]:
     """The line and the separator that is meant; 404 where it has none."""
-    state = line_state(session(), line_id)
+    state = form_line(line_id)
     part = separator_of(state.rig, request.values.get("part", ""))
     if part is None:
         abort(404)
@@ -248,7 +248,7 @@ def _after(line_id: int, part: str) -> ResponseReturnValue:
     """The page again: the fragment for htmx, a fresh page otherwise."""
     if not request.headers.get("HX-Request"):
         return redirect(url_for("separator.show", line_id=line_id, part=part or None))
-    state = line_state(session(), line_id)
+    state = line_now(line_id)
     found = separator_of(state.rig, part)
     if found is None:
         return "", 200, {"HX-Redirect": url_for("separator.show", line_id=line_id)}

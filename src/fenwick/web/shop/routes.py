@@ -8,16 +8,16 @@ from flask import Blueprint, Response, abort, redirect, render_template, request
 from flask.typing import ResponseReturnValue
 
 from fenwick.data.lines import all_line_ids, line_state
-from fenwick.data.shops import ShopState, change_shop, shop_state, step_shop
+from fenwick.data.shops import ShopState, shop_state
 from fenwick.rig import RigError
 from fenwick.rig.edits.routes import lay_hose
-from fenwick.services import lines
 from fenwick.shop import ShopFile, add_item, duplicate_item, edit_shop, read_shop, remove_item, write_shop
 from fenwick.shop.edit import find_item
 from fenwick.shop.plan import lay_floor
 from fenwick.web.kit.database import session
 from fenwick.web.kit.document_fields import read_changes, sentences_by_path
 from fenwick.web.kit.fields import Field
+from fenwick.web.kit.history import form_shop, save, save_shop, shop_now, step_shop
 from fenwick.web.kit.numbers import real
 from fenwick.web.kit.units import unit_system
 from fenwick.web.shop.view import LISTS, Refusal, item_fields, room_fields, shop_view
@@ -42,14 +42,14 @@ def add(group: str) -> ResponseReturnValue:
         changed, name = add_item(state.file, group)
     except RigError as error:
         return _page(state, group, Refusal({}, {"": _sentence(error)}))
-    change_shop(session(), changed, f"{name.replace('-', ' ').capitalize()} added")
+    save_shop(changed, f"{name.replace('-', ' ').capitalize()} added")
     return _after(group)
 
 
 @bp.post("/items/<item>")
 def change(item: str) -> ResponseReturnValue:
     """Take the fields of one thing."""
-    state = shop_state(session())
+    state = form_shop()
     group, at = _found(state.file, item)
     fields = list(item_fields(state.file, group, at, unit_system()))
     return _take(state, fields, group, fields[0].text or item)
@@ -58,7 +58,7 @@ def change(item: str) -> ResponseReturnValue:
 @bp.post("/room")
 def change_room() -> ResponseReturnValue:
     """Take the fields of the shop itself."""
-    state = shop_state(session())
+    state = form_shop()
     return _take(state, list(room_fields(state.file, unit_system())), "room", state.file.name)
 
 
@@ -68,19 +68,19 @@ def rearrange(item: str, action: str) -> ResponseReturnValue:
     state = shop_state(session())
     group, _ = _found(state.file, item)
     changed = remove_item(state.file, item) if action == "remove" else duplicate_item(state.file, item)[0]
-    change_shop(session(), changed, f"{item.replace('-', ' ').capitalize()} {action}d")
+    save_shop(changed, f"{item.replace('-', ' ').capitalize()} {action}d")
     return _after(group)
 
 
 @bp.post("/place/<item>")
 def place(item: str) -> ResponseReturnValue:
     """Put a thing somewhere on the floor, snapped."""
-    state, shop = shop_state(session()), shop_state(session()).file
+    state = form_shop()
     try:
         x, y = (round(real(request.form[key]) * SNAP) / SNAP for key in ("x_m", "y_m"))
     except (KeyError, ValueError):
         abort(400)
-    x, y = min(max(x, 0.0), shop.room.width_m), min(max(y, 0.0), shop.room.depth_m)
+    x, y = min(max(x, 0.0), state.file.room.width_m), min(max(y, 0.0), state.file.room.depth_m)
     return _put(state, item, round(x, 3), round(y, 3))
 
 
@@ -106,7 +106,7 @@ def _put(state: ShopState, item: str, x: float, y: float) -> ResponseReturnValue
     except RigError as error:
         return _page(state, request.form.get("list"), Refusal({}, {"": _sentence(error)}))
     if changed != state.file:
-        change_shop(session(), changed, f"{item.replace('-', ' ').capitalize()} moved")
+        save_shop(changed, f"{item.replace('-', ' ').capitalize()} moved")
     return _after(request.form.get("list"))
 
 
@@ -121,14 +121,14 @@ def lay(tool: str, line_id: int, branch: str) -> ResponseReturnValue:
         rig = lay_hose(line_state(session(), line_id).rig, branch, found.length, found.bends)
     except RigError as error:
         return _page(state, request.form.get("list"), Refusal({}, {"": _sentence(error)}))
-    lines.store(session(), line_id, rig, "Hose laid as on the floor plan")
+    save(line_id, rig, "Hose laid as on the floor plan")
     return _after(request.form.get("list"))
 
 
 @bp.post("/<any(undo, redo):way>")
 def step(way: str) -> ResponseReturnValue:
     """Take the last change of the shop back, or bring it back."""
-    step_shop(session(), -1 if way == "undo" else +1)
+    step_shop(way)
     return _after(request.form.get("list"))
 
 
@@ -151,7 +151,7 @@ def open_file() -> ResponseReturnValue:
         changed = read_shop(upload.stream.read())
     except RigError as error:
         return _page(state, "room", Refusal({}, {"": f"{upload.filename[:60]} was not opened. {error}"}))
-    change_shop(session(), changed, f"Opened {upload.filename[:80]}")
+    save_shop(changed, f"Opened {upload.filename[:80]}")
     return _after("room")
 
 
@@ -168,7 +168,7 @@ def _take(state: ShopState, fields: list[Field], listed: str, title: str) -> Res
     if errors:
         return _page(state, listed, Refusal(dict(request.form), errors))
     if changed is not None and changed != state.file:
-        change_shop(session(), changed, f"{title}: {_said(fields, values)}")
+        save_shop(changed, f"{title}: {_said(fields, values)}")
     return _after(listed)
 
 
@@ -190,7 +190,7 @@ def _sentence(error: RigError) -> str:
 
 def _after(listed: str | None) -> ResponseReturnValue:
     if request.headers.get("HX-Request"):
-        return _page(shop_state(session()), listed)
+        return _page(shop_now(), listed)
     return redirect(url_for("shop.show", list=listed))
 
 

@@ -23,7 +23,7 @@
       .ajax("POST", shop.place.replace("-item-", encodeURIComponent(item)), {
         target: "#shop",
         swap: "outerHTML",
-        values: { x_m: place[0], y_m: place[1], list: shop.list },
+        values: { x_m: place[0], y_m: place[1], list: shop.list, shop_state: shop.state },
       })
       .then(() => {
         window.fenwick.focus_again(before, document.querySelector(`[data-item="${CSS.escape(item)}"]`));

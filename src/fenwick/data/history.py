@@ -1,0 +1,70 @@
+"""States of a document, one after the other: a step of the cursor is an undo, and nothing that was kept is thrown away.
+
+The states of one owner are numbered from 1 without a hole. What had been undone when something else was changed stands
+behind no step any more; it keeps its row, under a number below nothing, for the pages that were made from it.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Any, Generic, TypeVar
+
+from sqlalchemy import func
+from sqlmodel import Session, col, select, update
+
+from fenwick.data.tables import Revision, ShopRevision
+
+State = TypeVar("State", Revision, ShopRevision)
+
+
+@dataclass(frozen=True)
+class Near(Generic[State]):
+    """The states around a cursor."""
+
+    here: State | None
+    before: State | None
+    after: State | None
+
+
+@dataclass(frozen=True)
+class History(Generic[State]):
+    """Where the states of one kind of document stand."""
+
+    table: type[State]
+    owner: str  #: column that says whose they are
+
+    def near(self, session: Session, owner: int, cursor: int) -> Near[State]:
+        """The state at a cursor, and its neighbours."""
+        numbers = (cursor, cursor - 1, cursor + 1)
+        mine = select(self.table).where(self._owned(owner), col(self.table.number).in_(numbers))
+        found = {row.number: row for row in session.exec(mine).all()}
+        return Near(*(found.get(number) for number in numbers))
+
+    def at(self, session: Session, owner: int, revision: int) -> State | None:
+        """A state by the id of its row, one that had been undone too."""
+        row = session.get(self.table, revision)
+        return row if row is not None and getattr(row, self.owner) == owner else None
+
+    def add(self, session: Session, owner: int, cursor: int, label: str, document: str) -> State:
+        """A state behind the one at a cursor; what had been undone is left behind."""
+        undone = (self._owned(owner), col(self.table.number) > cursor)
+        session.exec(update(self.table).where(*undone).values(number=-self._id()))
+        values: dict[str, Any] = {self.owner: owner, "number": cursor + 1, "label": label[:300], "document": document}
+        row = self.table(**values)
+        session.add(row)
+        session.flush()
+        return row
+
+    def newest(self, session: Session, owner: int) -> int:
+        """Number of the last state; 0 where there is none."""
+        return session.exec(select(func.max(self.table.number)).where(self._owned(owner))).one() or 0
+
+    def _owned(self, owner: int) -> Any:
+        return getattr(self.table, self.owner) == owner
+
+    def _id(self) -> Any:
+        return col(self.table.id)
+
+
+OF_LINES = History(Revision, "line_id")
+OF_SHOPS = History(ShopRevision, "shop_id")
