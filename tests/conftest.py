@@ -18,8 +18,8 @@ from hypothesis import HealthCheck, settings
 from sqlmodel import Session
 
 from fenwick.data import Database
-from fenwick.data.database import create_database, open_database
 from fenwick.data.demo import seed_demo
+from fenwick.data.opening import create_database, open_database
 from fenwick.rig import Rig, check_rig
 from fenwick.web import create_app
 from fenwick.web.app import open_on

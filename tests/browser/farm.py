@@ -14,8 +14,8 @@ import tempfile
 from pathlib import Path
 
 from fenwick.cli.serve import run
-from fenwick.data.database import open_database
 from fenwick.data.demo import seed_demo
+from fenwick.data.opening import open_database
 from fenwick.web import create_app
 
 

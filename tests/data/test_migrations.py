@@ -10,8 +10,8 @@ from alembic.config import Config
 from sqlalchemy import create_engine
 
 from fenwick.data import open_database
-from fenwick.data.database import MIGRATIONS
 from fenwick.data.lines import line_names, line_state
+from fenwick.data.opening import MIGRATIONS
 
 
 def older(path: Path, revision: str) -> sqlite3.Connection:

@@ -6,12 +6,11 @@ import re
 from collections.abc import Sequence
 from itertools import pairwise
 
-from fenwick.core.bench.trials.monitor import LONGEST_LOG, MOST_CUTS
+from fenwick.core.bench.trials.monitor import LONGEST_LOG
 
 MINUTE = 60.0  #: [s]
-_CUT = re.compile(r"(\d+(?:[.,]\d+)?)\s*(?:-|–|to)\s*(\d+(?:[.,]\d+)?)")
-
-TOO_MANY = f"A log holds {MOST_CUTS} cuts at most: begin another one."
+_END = r"([-−]?[0-9]{1,9}(?:[.,][0-9]{1,9})?)"  #: below nothing where the monitor's clock was set back
+_CUT = re.compile(rf"{_END}\s*(?:-|–|to)\s*{_END}")
 
 
 class BadCutsError(ValueError):
@@ -32,14 +31,12 @@ def read_cuts(text: str) -> list[tuple[float, float]]:
         found = _CUT.fullmatch(part)
         if found is None:
             raise BadCutsError(f"“{part[:30]}” is no cut: type minutes from and to, as 5–6; 12–13.5.")
-        start, stop = (float(end.replace(",", ".")) * MINUTE for end in found.groups())
-        if stop > LONGEST_LOG:
+        start, stop = (float(end.replace(",", ".").replace("−", "-")) * MINUTE for end in found.groups())
+        if max(abs(start), abs(stop)) > LONGEST_LOG:
             raise BadCutsError(f"“{part[:30]}” lies beyond a week: type minutes from the start of the log.")
         if stop <= start:
             raise BadCutsError(f"“{part[:30]}” stops before it starts.")
         cuts.append((start, stop))
-    if len(cuts) > MOST_CUTS:
-        raise BadCutsError(TOO_MANY)
     cuts.sort()
     for (_, before), (after, _) in pairwise(cuts):
         if after < before:

@@ -103,7 +103,7 @@ def serve(home: Path | None, line: Path | None, name: str, host: str, port: int)
     from fenwick.cli.serve import begin, run
     from fenwick.core.errors import CoreError
     from fenwick.data import ShopDatabaseError
-    from fenwick.data.database import create_database
+    from fenwick.data.opening import create_database
     from fenwick.rig import RigError, read_from_outside
 
     folder = home or _home() / "shop"

@@ -12,10 +12,9 @@ import click
 from fenwick.cli.stopping import until_stopped
 from fenwick.data import Database, ShopDatabaseError, create_database
 from fenwick.data.lines import first_line_id
-from fenwick.data.shops import add_shop
+from fenwick.data.shops import the_shop
 from fenwick.rig import Rig
 from fenwick.services.lines import add
-from fenwick.services.solving import solve
 
 THREADS = 16  # a page that reads devices live holds one for each
 NEXT_PORTS = 20  #: tried after the wanted one when it is taken
@@ -24,10 +23,10 @@ NEXT_PORTS = 20  #: tried after the wanted one when it is taken
 def begin(path: Path, name: str, rig: Rig) -> Database:
     """A shop with one line; a shop that already has a line is left as it is."""
     shop = create_database(path)
-    with shop.session() as session:
+    with shop.session(to_write=True) as session:
         if first_line_id(session) is None:
-            solve(rig)  # before there is a shop to hold it
-            add(session, add_shop(session, name), rig)
+            the_shop(session).name = name
+            add(session, the_shop(session), rig)
     return shop
 
 

@@ -8,14 +8,14 @@ from dataclasses import dataclass
 from datetime import UTC, datetime
 
 from sqlalchemy import insert
-from sqlmodel import Session, col, select
+from sqlmodel import Session, col, delete, select
 
-from fenwick.core.bench.trials.monitor import MOST_CUTS, Log, Monitored, monitored, ordered
+from fenwick.core.bench.trials.monitor import Log, Monitored, monitored, ordered
 from fenwick.data.lines import NotFoundError
 from fenwick.data.remembered import hold, kept, remembered
 from fenwick.data.removal import mark_removed
 from fenwick.data.tables import DustLine
-from fenwick.data.trial_tables import AirLog, AirLogRow
+from fenwick.data.trial_tables import AirLog, AirLogCut, AirLogRow
 
 
 @dataclass(frozen=True)
@@ -66,10 +66,10 @@ def end_log(session: Session, log_id: int, notes: str = "") -> None:
 
 
 def set_cuts(session: Session, log_id: int, cuts: Sequence[tuple[float, float]]) -> None:
-    """When was cut, (start, stop) [s] of each, `MOST_CUTS` of them at most: half a cut could not be read again."""
-    log = _log(session, log_id)
-    log.cuts = ";".join(f"{start:.3f}-{stop:.3f}" for start, stop in sorted(cuts)[:MOST_CUTS])
-    session.add(log)
+    """When was cut, (start, stop) of each [s]; they take the place of those there were."""
+    _log(session, log_id)
+    session.exec(delete(AirLogCut).where(col(AirLogCut.log_id) == log_id))
+    session.add_all(AirLogCut(log_id=log_id, start=start, stop=stop) for start, stop in sorted(cuts))
     kept(session)
 
 
@@ -91,18 +91,19 @@ def log_states(session: Session, log_ids: Sequence[int]) -> dict[int, LogState]:
     rows = defaultdict[int, list[tuple[float, float]]](list)
     read = select(AirLogRow.log_id, AirLogRow.time, AirLogRow.value)
     there = [log.id for log in logs]
+    cuts = defaultdict[int, list[tuple[float, float]]](list)
+    of_these = select(AirLogCut).where(col(AirLogCut.log_id).in_(there)).order_by(col(AirLogCut.start))
+    for cut in session.exec(of_these).all() if there else []:
+        cuts[cut.log_id].append((cut.start, cut.stop))
     for log_id, time, value in (
         session.exec(read.where(col(AirLogRow.log_id).in_(there)).order_by(col(AirLogRow.id))).all() if there else []
     ):
         rows[log_id].append((time, value))
-    return {log.id: _log_state(log, rows[log.id]) for log in logs if log.id is not None}
+    return {log.id: _log_state(log, rows[log.id], tuple(cuts[log.id])) for log in logs if log.id is not None}
 
 
-def _log_state(log: AirLog, read: Sequence[tuple[float, float]]) -> LogState:
+def _log_state(log: AirLog, read: Sequence[tuple[float, float]], cuts: tuple[tuple[float, float], ...]) -> LogState:
     assert log.id is not None
-    cuts = tuple(
-        (float(start), float(stop)) for start, _, stop in (one.partition("-") for one in log.cuts.split(";") if one)
-    )
     rows = ordered(read, log.unreadable)
     return LogState(
         log.id,

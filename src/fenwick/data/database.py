@@ -9,7 +9,7 @@ from contextlib import contextmanager, suppress
 from pathlib import Path
 from typing import Any
 
-from sqlalchemy import Connection, Engine, create_engine, event, inspect
+from sqlalchemy import Connection, Engine, create_engine, event
 from sqlalchemy.exc import DatabaseError, OperationalError
 from sqlalchemy.orm import Session as AnySession
 from sqlalchemy.orm import SessionTransaction
@@ -19,7 +19,6 @@ PATIENCE = 20.0  #: with another who writes [s]
 TO_WRITE = "fenwick_to_write"  #: option of a connection: nobody else writes while its transaction lasts
 _TURN = "turn"
 BUSY = "Another program holds the shop {path}. Close it and try again; nothing was saved."
-MIGRATIONS = Path(__file__).parent / "migrations"
 
 
 class ShopDatabaseError(Exception):
@@ -32,6 +31,7 @@ class Database:
     def __init__(self, path: Path, *, read_only: bool = False) -> None:
         self.path = path
         self.engine = _engine(path, read_only=read_only)
+        self.healed: tuple[str, ...] = ()  #: what was put right when it was opened
         self._turn = threading.Lock()  # of those who write, so that none of them has to ask the file again and again
 
     @contextmanager
@@ -103,44 +103,6 @@ def explain(error: DatabaseError, path: Path) -> str:
     return f"The shop {path} could not be used ({error.orig})."
 
 
-def open_database(path: Path) -> Database:
-    """Open an existing shop, bringing an older one up to date.
-
-    Raises
-    ------
-    ShopDatabaseError
-        Missing, unreadable, not a shop, or made by a newer Fenwick.
-    """
-    if not path.is_file():
-        raise ShopDatabaseError(f"There is no shop at {path}. “fenwick demo” makes one to try.")
-    database = Database(path)
-    try:
-        _migrate(database)
-    except DatabaseError as error:
-        database.close()
-        raise ShopDatabaseError(explain(error, path)) from error
-    except ShopDatabaseError:
-        database.close()
-        raise
-    return database
-
-
-def create_database(path: Path) -> Database:
-    """Make an empty shop; an existing file is opened instead.
-
-    Raises
-    ------
-    ShopDatabaseError
-        When the folder or file cannot be written.
-    """
-    try:
-        path.parent.mkdir(parents=True, exist_ok=True)
-        path.touch(exist_ok=True)
-    except OSError as error:
-        raise ShopDatabaseError(f"No shop can be made at {path}: {error.strerror}.") from error
-    return open_database(path)
-
-
 def _engine(path: Path, *, read_only: bool) -> Engine:
     url = f"sqlite:///file:{path}?mode=ro&uri=true" if read_only else f"sqlite:///{path}"
     # as many at once as there are threads to ask
@@ -160,28 +122,3 @@ def _engine(path: Path, *, read_only: bool) -> Engine:
         connection.exec_driver_sql("BEGIN IMMEDIATE" if wanted else "BEGIN")
 
     return engine
-
-
-def _migrate(database: Database) -> None:
-    from alembic import command  # slow to import, needed once a start
-    from alembic.config import Config
-    from alembic.runtime.migration import MigrationContext
-    from alembic.script import ScriptDirectory
-
-    config = Config()
-    config.set_main_option("script_location", str(MIGRATIONS))
-    script = ScriptDirectory.from_config(config)
-    with database.engine.connect() as connection:
-        current = MigrationContext.configure(connection).get_current_revision()
-        foreign = current is None and bool(inspect(connection).get_table_names())
-    if foreign:
-        raise ShopDatabaseError(f"{database.path} is a database, but not a Fenwick shop.")
-    known = {revision.revision for revision in script.walk_revisions()}
-    if current is not None and current not in known:
-        raise ShopDatabaseError(
-            f"The shop {database.path} was made by a newer Fenwick. Update Fenwick to open it; nothing was changed."
-        )
-    if current != script.get_current_head():
-        with database.engine.connect().execution_options(**{TO_WRITE: True}) as connection, connection.begin():
-            config.attributes["connection"] = connection
-            command.upgrade(config, "head")

@@ -7,11 +7,12 @@ from importlib import resources
 from pathlib import Path
 
 from fenwick.core.tuning.readings import Reading
-from fenwick.data.database import Database, create_database
+from fenwick.data.database import Database
 from fenwick.data.demo_trials import seed_trials
 from fenwick.data.lines import add_line, first_line_id
+from fenwick.data.opening import create_database
 from fenwick.data.readings import take
-from fenwick.data.shops import add_shop, begin_shop
+from fenwick.data.shops import begin_shop, the_shop
 from fenwick.rig import Rig, read_rig
 from fenwick.shop import ShopFile, read_shop
 
@@ -42,9 +43,10 @@ def seed_demo(path: Path) -> Database:
     ShopDatabaseError
     """
     database = create_database(path)
-    with database.session() as session:
-        if first_line_id(session) is None:
-            shop = add_shop(session, SHOP)
+    with database.session(to_write=True) as session:  # all of it, or none: a second start begins again
+        shop = the_shop(session)
+        if first_line_id(session) is None and not shop.cursor:
+            shop.name = SHOP
             begin_shop(session, shop, demo_shop())
             lines = [add_line(session, shop, demo_rig(name)) for name in ("demo_line", "demo_bench", "demo_cyclone")]
             for reading, note in demo_readings():

@@ -6,6 +6,7 @@ behind no step any more; it keeps its row, under a number below nothing, for the
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Any, Generic, TypeVar
 
@@ -24,6 +25,20 @@ class Near(Generic[State]):
     here: State | None
     before: State | None
     after: State | None
+
+
+@dataclass(frozen=True)
+class Numbering:
+    """The numbers of somebody's states."""
+
+    count: int
+    lowest: int
+    highest: int
+
+    @property
+    def whole(self) -> bool:
+        """Whether they run from 1 without a hole."""
+        return (self.lowest, self.highest) == (1, self.count)
 
 
 @dataclass(frozen=True)
@@ -58,6 +73,22 @@ class History(Generic[State]):
     def newest(self, session: Session, owner: int) -> int:
         """Number of the last state; 0 where there is none."""
         return session.exec(select(func.max(self.table.number)).where(self._owned(owner))).one() or 0
+
+    def spans(self, session: Session) -> dict[int, Numbering]:
+        """What is there of every owner that has any states."""
+        owner, number = getattr(self.table, self.owner), col(self.table.number)
+        each = select(owner, func.count(), func.min(number), func.max(number)).where(number > 0).group_by(owner)
+        return {mine: Numbering(count, low, high) for mine, count, low, high in session.exec(each).all()}
+
+    def numbers(self, session: Session, owner: int) -> list[int]:
+        """Numbers of the states that steps lead to, in order."""
+        mine = select(self.table.number).where(self._owned(owner), col(self.table.number) > 0)
+        return sorted(session.exec(mine).all())
+
+    def renumber(self, session: Session, owner: int, numbers: Sequence[int]) -> None:
+        """Number the states from 1, given what they are numbered by now, in order."""
+        for new, old in enumerate(numbers, start=1):  # each moves down to a number that is free
+            session.exec(update(self.table).where(self._owned(owner), col(self.table.number) == old).values(number=new))
 
     def _owned(self, owner: int) -> Any:
         return getattr(self.table, self.owner) == owner

@@ -26,18 +26,18 @@ class ShopState:
     redo_label: str | None  #: what redo would bring back
 
 
-def add_shop(session: Session, name: str) -> Shop:
-    """A new shop."""
-    shop = Shop(name=name)
-    session.add(shop)
-    kept(session)
-    return shop
-
-
 def the_shop(session: Session) -> Shop:
-    """The shop of this file, made where there is none yet."""
-    found = remembered(session, ("shop",), lambda: session.exec(select(Shop).order_by(col(Shop.id))).first())
-    return found or add_shop(session, "My shop")
+    """The shop of this file; opening it makes one where there is none."""
+    return remembered(session, ("shop",), lambda: _the_shop(session))
+
+
+def _the_shop(session: Session) -> Shop:
+    found = session.exec(select(Shop).order_by(col(Shop.id))).first()
+    if found is None:
+        found = Shop(name="My shop")
+        session.add(found)
+        session.flush()
+    return found
 
 
 def shop_state(session: Session) -> ShopState:

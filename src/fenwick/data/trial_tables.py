@@ -94,12 +94,22 @@ class AirLog(SQLModel, table=True):
     line_id: int = Field(foreign_key="dust_line.id", ondelete="CASCADE", index=True)
     run_id: int | None = Field(default=None, foreign_key="trial_run.id", ondelete="SET NULL", index=True)
     name: str = Field(max_length=120)
-    cuts: str = Field(default="", max_length=2000)  #: start-stop of each [s], with semicolons between
     unreadable: int = 0  #: rows that could not be read
     notes: str = Field(default="", max_length=1000)  #: what was said of it when it was read
     created_at: datetime = Field(default_factory=_now)
     ended_at: datetime | None = None  #: None: it is being read live
     removed_at: datetime | None = None
+
+
+class AirLogCut(SQLModel, table=True):
+    """One cut of a log; one that stops as it starts is still open."""
+
+    __tablename__ = "air_log_cut"
+
+    id: int | None = Field(default=None, primary_key=True)
+    log_id: int = Field(foreign_key="air_log.id", ondelete="CASCADE", index=True)
+    start: float  #: by the log's own clock [s]
+    stop: float  #: [s]
 
 
 class AirLogRow(SQLModel, table=True):

@@ -5,9 +5,9 @@ from __future__ import annotations
 from flask import Blueprint, Response, abort, jsonify, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
 
-from fenwick.air_log.cuts import TOO_MANY, BadCutsError, read_cuts, write_cuts
+from fenwick.air_log.cuts import BadCutsError, read_cuts, write_cuts
 from fenwick.air_log.log_csv import read_log, write_log
-from fenwick.core.bench.trials.monitor import MOST_CUTS, close_cuts, monitored, open_cut
+from fenwick.core.bench.trials.monitor import close_cuts, monitored, open_cut
 from fenwick.data.air_logs import (
     LogState,
     add_rows,
@@ -86,8 +86,6 @@ def mark(log_id: int, what: str) -> ResponseReturnValue:
         if state.log.time.size:
             set_cuts(session(), log_id, close_cuts(state.cuts, float(state.log.time[-1])))
         end_log(session(), log_id)
-    elif what == "cut" and len(state.cuts) >= MOST_CUTS:
-        return _render(state.line_id, log_id, 422, cuts_error=TOO_MANY)
     elif what == "cut":
         recording.reader.say(f"cut {A_CUT:.0f}")  # only a simulated monitor listens: nobody else cuts beside it
         set_cuts(session(), log_id, open_cut(state.cuts, recording.now))

@@ -17,7 +17,6 @@ BACK = rule("test.back").value  #: of the baseline, at which the air is back to 
 DECAY_FROM, DECAY_TO = rule("test.decay-from").value, rule("test.decay-to").value
 LEAST_DECAY = 4  #: readings
 HOUR = 3600.0  #: [s]
-MOST_CUTS = 80  #: that one log holds
 LONGEST_LOG = 7 * 24 * 3600.0  #: a cut is not sought beyond [s]
 SHORTEST = 1.0  #: cut [s]
 Cuts = tuple[tuple[float, float], ...]  #: (start, stop) of each [s]; one that stops as it starts is still open
