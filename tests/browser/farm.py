@@ -13,8 +13,9 @@ import sys
 import tempfile
 from pathlib import Path
 
-from fenwick.cli.serve import run
+from fenwick.cli.server import Serving, run
 from fenwick.data.demo import seed_demo
+from fenwick.data.home import Home
 from fenwick.data.opening import open_database
 from fenwick.web import create_app
 
@@ -31,7 +32,7 @@ def seed(folder: Path) -> Path:
 def serve(seeded: Path, folder: Path) -> None:
     """Serve a copy, until the parent ends it."""
     shutil.copytree(seeded.parent, folder)
-    run(open_database(folder / seeded.name), folder, "127.0.0.1", 0)
+    run(open_database(folder / seeded.name), Home(folder), Serving())
 
 
 def main() -> None:

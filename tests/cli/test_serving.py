@@ -11,7 +11,7 @@ from urllib.request import urlopen
 
 import pytest
 
-from fenwick.cli.serve import _listen, _secret_key
+from fenwick.cli.server import _listen, _secret_key
 
 Running = tuple[subprocess.Popen[str], str]  # and the address it said
 

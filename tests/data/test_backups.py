@@ -102,5 +102,5 @@ def test_a_copy_that_is_not_whole_is_none(shop: Database, tmp_path: Path) -> Non
 
 def test_no_room_for_copies_is_said(shop: Database) -> None:
     (shop.path.parent / "backups").write_text("in the way")
-    with pytest.raises(ShopDatabaseError, match="No copy of the shop could be written to"):
+    with pytest.raises(ShopDatabaseError, match="No copy of the shop could be written"):
         back_up(shop, BY_HAND)

@@ -113,5 +113,5 @@ def test_read_only(shop: Database) -> None:
 
 def test_no_room_to_make_one(tmp_path: Path) -> None:
     (tmp_path / "file").write_text("in the way")
-    with pytest.raises(ShopDatabaseError, match="No shop can be made at"):
+    with pytest.raises(ShopDatabaseError, match="cannot be made: File exists"):
         create_database(tmp_path / "file" / "shop.db")

@@ -6,9 +6,9 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from fenwick.devices.address import why_not
 from fenwick.devices.lines import LineBuffer
 from fenwick.devices.protocol import LONGEST, PROTOCOLS, BadLineError, check_sum, known_units, parse_line, write_line
-from fenwick.devices.reader import may_open
 
 MOST = {"scale": 50.0, "monitor": 5e-3, "manometer": 40e3}
 
@@ -109,10 +109,10 @@ def test_a_line_without_an_end_is_thrown_away_and_the_next_one_read() -> None:
 
 
 @pytest.mark.parametrize(
-    "address", ["/dev/ttyUSB0", "/dev/serial/by-id/usb-a_b-if00", "COM3", "socket://10.0.0.7:4001"]
+    "address", ["/dev/ttyUSB0", "/dev/serial/by-id/usb-a_b-if00", "COM3", "socket://localhost:4001"]
 )
 def test_ports_that_may_be_opened(address: str) -> None:
-    assert may_open(address)
+    assert why_not(address) == ""
 
 
 @pytest.mark.parametrize(
@@ -128,4 +128,4 @@ def test_ports_that_may_be_opened(address: str) -> None:
     ],
 )
 def test_ports_that_may_not(address: str) -> None:
-    assert not may_open(address)
+    assert why_not(address)

@@ -15,7 +15,7 @@ from fenwick.core.tuning.readings import KEPT, Reading, expected
 from fenwick.data.demo import demo_rig
 from fenwick.devices.hub import Hub, at_rest
 from fenwick.devices.protocol import parse_line
-from fenwick.devices.reader import FLOODS, MOST_A_SECOND, READING, RUBBISH, VANISHED, LivePoint, Reader, _open
+from fenwick.devices.reader import FLOODS, MOST_A_SECOND, READING, RUBBISH, VANISHED, LivePoint, Reader, open_port
 from fenwick.devices.reader import KEPT as KEPT_POINTS
 from fenwick.devices.simulated import CLEAN, DeviceServer, DeviceVoice, Faults
 from fenwick.devices.worlds import ManometerWorld, MonitorWorld, ScaleWorld, hidden_truth
@@ -226,7 +226,7 @@ def test_a_simulated_device_is_known_though_its_first_greeting_is_thrown_away() 
     """The serial library empties its buffer once it has connected: what came before that is lost."""
     server = DeviceServer("scale", ScaleWorld(LINE, 1), CLEAN, 1, 40.0, 1.0, 0)
     threading.Thread(target=server.serve_forever, daemon=True).start()
-    port = _open(server.address, 9600)
+    port = open_port(server.address, 9600)
     late = Reader("scale", server.address, 9600, "", lambda *_: _drained(port))
     try:
         until(lambda: late.health.simulated)

@@ -26,8 +26,8 @@ from fenwick.devices.reader import LivePoint
 from fenwick.devices.simulated import CLEAN, DeviceServer
 from fenwick.devices.worlds import MonitorWorld, ScaleWorld
 from fenwick.rig import build_line
-from fenwick.web.air_log.recording import Recording
 from fenwick.web.device import live
+from fenwick.web.kit.recording import Recording
 
 HTMX = {"HX-Request": "true"}
 

@@ -1,4 +1,4 @@
-"""`fenwick`: solve a rig file, print the schema, make and serve a shop.
+"""`fenwick`: solve a rig file, print the schema.
 
 Heavy imports stay inside the commands: `fenwick solve` must not wait for a web server it does not use.
 """
@@ -9,11 +9,14 @@ import json
 import os
 import sys
 from pathlib import Path
-from typing import NoReturn
+from typing import TYPE_CHECKING, NoReturn
 
 import click
 
 from fenwick import __version__
+
+if TYPE_CHECKING:
+    from fenwick.data.home import Home
 
 BAD_INPUT = 2  #: exit status for anything wrong with what the user gave
 
@@ -71,55 +74,10 @@ def bytes_of(path: Path) -> bytes:
         fail(f"{path}: cannot be read: {os.strerror(error.errno) if error.errno else error}")
 
 
-@main.command()
-@click.option("--home", type=click.Path(path_type=Path, file_okay=False), help="Folder of the shop.")
-@click.option("--host", default="127.0.0.1", show_default=True, help="Address to serve on.")
-@click.option(
-    "--port", default=8765, show_default=True, type=click.IntRange(0, 65535), help="Port; 0 takes a free one."
-)
-def demo(home: Path | None, host: str, port: int) -> None:
-    """Make the demo shop where there is none yet, and serve it."""
-    from fenwick.cli.serve import run
-    from fenwick.data import ShopDatabaseError
-    from fenwick.data.demo import seed_demo
-
-    folder = home or _home() / "demo"
-    try:
-        run(seed_demo(folder / "shop.db"), folder, host, port)
-    except ShopDatabaseError as error:
-        fail(str(error))
-
-
-@main.command()
-@click.option("--home", type=click.Path(path_type=Path, file_okay=False), help="Folder of the shop.")
-@click.option("--line", type=click.Path(path_type=Path), help="Rig file to begin an empty shop with.")
-@click.option("--name", default="My shop", show_default=True, help="Name of a new shop.")
-@click.option("--host", default="127.0.0.1", show_default=True, help="Address to serve on.")
-@click.option(
-    "--port", default=8765, show_default=True, type=click.IntRange(0, 65535), help="Port; 0 takes a free one."
-)
-def serve(home: Path | None, line: Path | None, name: str, host: str, port: int) -> None:
-    """Serve a shop, made first where there is none; with --line it begins with a rig file."""
-    from fenwick.cli.serve import begin, run
-    from fenwick.core.errors import CoreError
-    from fenwick.data import ShopDatabaseError
-    from fenwick.data.opening import create_database
-    from fenwick.rig import RigError, read_from_outside
-
-    folder = home or _home() / "shop"
-    try:
-        if line is not None:
-            shop = begin(folder / "shop.db", name, read_from_outside(bytes_of(line)))
-        else:
-            shop = create_database(folder / "shop.db")
-        run(shop, folder, host, port)
-    except (RigError, CoreError) as error:
-        fail(f"{line}: {error}")
-    except ShopDatabaseError as error:
-        fail(str(error))
-
-
-def _home() -> Path:
+def home_of(asked: Path | None, name: str = "shop") -> Home:
+    """The folder of a shop: the one asked for, or the user's own."""
     from platformdirs import user_data_path
 
-    return user_data_path("fenwick", appauthor=False)
+    from fenwick.data.home import Home
+
+    return Home(asked or user_data_path("fenwick", appauthor=False) / name)

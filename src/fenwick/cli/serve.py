@@ -1,81 +1,70 @@
-"""Serving a shop with waitress."""
+"""`fenwick demo` and `fenwick serve`: a shop, made first where there is none, on this machine or to its network."""
 
 from __future__ import annotations
 
-import secrets
-import socket
-import sys
+from collections.abc import Callable
 from pathlib import Path
+from typing import Any, TypeVar
 
 import click
 
-from fenwick.cli.stopping import until_stopped
-from fenwick.data import Database, ShopDatabaseError, create_database
-from fenwick.data.lines import first_line_id
-from fenwick.data.shops import the_shop
-from fenwick.rig import Rig
-from fenwick.services.lines import add
+from fenwick.cli.commands import bytes_of, fail, home_of, main
 
-THREADS = 16  # a page that reads devices live holds one for each
-NEXT_PORTS = 20  #: tried after the wanted one when it is taken
-
-
-def begin(path: Path, name: str, rig: Rig) -> Database:
-    """A shop with one line; a shop that already has a line is left as it is."""
-    shop = create_database(path)
-    with shop.session(to_write=True) as session:
-        if first_line_id(session) is None:
-            the_shop(session).name = name
-            add(session, the_shop(session), rig)
-    return shop
+Command = TypeVar("Command", bound=Callable[..., Any])
+OPTIONS = (
+    click.option("--home", type=click.Path(path_type=Path, file_okay=False), help="Folder of the shop."),
+    click.option("--host", help="Address to serve on; this machine's own without it."),
+    click.option(
+        "--port", default=8765, show_default=True, type=click.IntRange(0, 65535), help="Port; 0 takes a free one."
+    ),
+    click.option("--lan", is_flag=True, help="Serve the network too; whoever comes has to sign in."),
+    click.option("--name-of-host", "names", multiple=True, help="A name that this machine is called by in a browser."),
+    click.option("--behind-tls", is_flag=True, help="A proxy in front speaks TLS: cookies go over it alone."),
+)
 
 
-def run(shop: Database, folder: Path, host: str, port: int) -> None:
-    """Serve until interrupted or told to end; prints the address once it answers.
-
-    Raises
-    ------
-    ShopDatabaseError
-        When no port is to be had or the folder cannot be written.
-    """
-    from waitress.server import create_server
-
-    from fenwick.web import create_app
-    from fenwick.web.air_log.recording import end_recordings
-
-    app = create_app(shop, _secret_key(folder / "secret.key"))
-    server = create_server(app, sockets=[_listen(host, port)], threads=THREADS)
-    address = f"http://{host}:{server.effective_port}/"
-    with until_stopped():
-        click.echo(f"Fenwick serves {shop.path} at {address} (stop with Ctrl-C)")
-        sys.stdout.flush()
-        try:
-            server.run()  # returns on an interrupt
-        finally:
-            end_recordings(app)
-            shop.close()
-    click.echo("Stopped.")
+def _served(command: Command) -> Command:
+    """The options of everything that serves."""
+    for option in reversed(OPTIONS):
+        command = option(command)
+    return command
 
 
-def _listen(host: str, port: int) -> socket.socket:
-    for wanted in [port] if port == 0 else range(port, min(port + NEXT_PORTS, 65536)):
-        listener = socket.socket(socket.AF_INET, socket.SOCK_STREAM)
-        listener.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
-        try:
-            listener.bind((host, wanted))
-        except OSError:
-            listener.close()
-            continue
-        return listener
-    raise ShopDatabaseError(f"No free port from {port} on at {host}; give another with --port.")
+@main.command()
+@_served
+def demo(home: Path | None, **how: Any) -> None:
+    """Make the demo shop where there is none yet, and serve it."""
+    from fenwick.cli.server import Serving, serve_alone
+    from fenwick.data import ShopDatabaseError
+    from fenwick.data.demo import seed_demo
 
-
-def _secret_key(path: Path) -> str:
-    """The key that signs cookies, made once for each shop and readable by its owner alone."""
+    here = home_of(home, "demo")
     try:
-        if not path.exists():
-            path.touch(mode=0o600)
-            path.write_text(secrets.token_hex(32))
-        return path.read_text().strip()
-    except OSError as error:
-        raise ShopDatabaseError(f"The folder {path.parent} cannot be written: {error.strerror}.") from error
+        serve_alone(here, lambda: seed_demo(here.shop), Serving(**how))
+    except ShopDatabaseError as error:
+        fail(str(error))
+
+
+@main.command()
+@_served
+@click.option("--line", type=click.Path(path_type=Path), help="Rig file to begin an empty shop with.")
+@click.option("--name", default="My shop", show_default=True, help="Name of a new shop.")
+def serve(home: Path | None, line: Path | None, name: str, **how: Any) -> None:
+    """Serve a shop, made first where there is none; with --line it begins with a rig file."""
+    from fenwick.cli.server import Serving, begin, serve_alone
+    from fenwick.core.errors import CoreError
+    from fenwick.data import ShopDatabaseError
+    from fenwick.data.opening import create_database
+    from fenwick.rig import RigError, read_from_outside
+
+    here = home_of(home)
+    try:
+        if line is not None:
+            rig = read_from_outside(bytes_of(line))
+            serve_alone(here, lambda: begin(here.shop, name, rig), Serving(**how))
+        else:
+            serve_alone(here, lambda: create_database(here.shop), Serving(**how))
+    except (RigError, CoreError) as error:
+        fail(f"{line}: {error}")
+    except ShopDatabaseError as error:
+        fail(str(error))

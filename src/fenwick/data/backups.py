@@ -12,9 +12,12 @@ from datetime import datetime, timedelta
 from pathlib import Path
 
 from fenwick.data.database import Database, ShopDatabaseError
+from fenwick.data.home import OWNERS_FILE, OWNERS_FOLDER, Home
+from fenwick.data.whole_file import sync_folder
 
 DAILY, BY_HAND, MIGRATION, IMPORT, RESTORE = "daily", "by-hand", "migration", "import", "restore"
-REASONS = (DAILY, BY_HAND, MIGRATION, IMPORT, RESTORE)
+BROUGHT = "brought"  #: from elsewhere
+REASONS = (DAILY, BY_HAND, MIGRATION, IMPORT, RESTORE, BROUGHT)
 DAYS, WEEKS, MONTHS = 14, 8, 24  #: of which the newest copy each is kept
 FRESH, MOST_FRESH = timedelta(days=2), 20  #: how long, and how many, copies are kept one and all
 _NAME = re.compile(rf"([0-9]{{8}}-[0-9]{{6}})(?:-[0-9]+)?-({'|'.join(REASONS)})\.db")
@@ -36,14 +39,9 @@ class Backup:
         return self.path.name
 
 
-def folder_of(shop: Path) -> Path:
-    """Where the copies of a shop lie."""
-    return shop.parent / "backups"
-
-
 def backups_of(shop: Path) -> list[Backup]:
     """The copies of a shop, the newest first."""
-    folder = folder_of(shop)
+    folder = Home.of(shop).backups
     found = [_backup(path) for path in folder.iterdir()] if folder.is_dir() else []
     return sorted((one for one in found if one is not None), key=lambda one: (one.at, one.name), reverse=True)
 
@@ -57,15 +55,13 @@ def back_up(shop: Database, why: str, *, now: datetime | None = None) -> Backup:
         When it cannot be written, or does not come out whole; there is no such copy then.
     """
     at = now or datetime.now()
-    folder = folder_of(shop.path)
     try:
-        folder.mkdir(mode=0o700, exist_ok=True)
-        made = _free(folder, at, why)
+        made = free_path(shop.path, at, why)
         copy_checked(shop.path, made)
     except (OSError, sqlite3.Error) as error:
-        raise ShopDatabaseError(
-            f"No copy of the shop could be written to {folder}: {error}. Nothing was changed."
-        ) from error
+        why_not = error.strerror if isinstance(error, OSError) else error
+        sentence = f"No copy of the shop could be written beside it ({why_not}), so nothing was changed."
+        raise ShopDatabaseError(sentence) from error
     _let_go(shop.path, at)
     found = _backup(made)
     assert found is not None
@@ -81,7 +77,7 @@ def copy_checked(source: Path, target: Path) -> None:
     """
     part = target.with_suffix(".part")
     part.unlink(missing_ok=True)
-    part.touch(mode=0o600)
+    part.touch(mode=OWNERS_FILE)
     try:
         with _connect(source, read_only=True) as there, _connect(part) as here:
             there.backup(here)
@@ -91,7 +87,7 @@ def copy_checked(source: Path, target: Path) -> None:
                 raise sqlite3.DatabaseError(f"the copy is not whole: {verdict}")
         _to_disk(part)
         part.replace(target)
-        _to_disk(target.parent)
+        sync_folder(target.parent)
     finally:
         part.unlink(missing_ok=True)
 
@@ -101,14 +97,20 @@ def _connect(path: Path, *, read_only: bool = False) -> closing[sqlite3.Connecti
 
 
 def _to_disk(path: Path) -> None:
-    opened = os.open(path, os.O_RDONLY)
-    try:
-        os.fsync(opened)
-    finally:
-        os.close(opened)
+    with path.open("rb") as file:
+        os.fsync(file.fileno())
 
 
-def _free(folder: Path, at: datetime, why: str) -> Path:
+def free_path(shop: Path, at: datetime, why: str) -> Path:
+    """Where the next copy is to lie.
+
+    Raises
+    ------
+    OSError
+        When there can be no such folder.
+    """
+    folder = Home.of(shop).backups
+    folder.mkdir(mode=OWNERS_FOLDER, exist_ok=True)
     names = (f"{at.strftime(_STAMP)}{f'-{i}' if i else ''}-{why}.db" for i in range(1000))
     return next(folder / name for name in names if not (folder / name).exists())
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 import sqlite3
 import threading
 from collections.abc import Iterator
-from contextlib import contextmanager, suppress
+from contextlib import closing, contextmanager, suppress
 from pathlib import Path
 from typing import Any
 
@@ -18,7 +18,20 @@ from sqlmodel import Session
 PATIENCE = 20.0  #: with another who writes [s]
 TO_WRITE = "fenwick_to_write"  #: option of a connection: nobody else writes while its transaction lasts
 _TURN = "turn"
-BUSY = "Another program holds the shop {path}. Close it and try again; nothing was saved."
+BUSY = "Another program holds the shop. Close it and try again; nothing was saved."
+READ_ONLY = "The shop is read-only, so nothing was saved. Make its file and its folder writable."
+NO_SHOP = "That is not a Fenwick shop, or it is damaged."
+#: what SQLite says, and what that means
+COMPLAINTS = {
+    "readonly": READ_ONLY,
+    "read-only": READ_ONLY,
+    "locked": BUSY,
+    "unable to open": "The shop cannot be opened. Check that its folder exists and may be read and written.",
+    "not a database": NO_SHOP,
+    "malformed": NO_SHOP,
+    "no such table": "The shop has gone or was emptied while Fenwick was running. Restart Fenwick with a shop.",
+    "full": "The disk is full, so nothing was saved.",
+}
 
 
 class ShopDatabaseError(Exception):
@@ -48,7 +61,7 @@ class Database:
                 yield session
                 session.commit()
         except DatabaseError as error:
-            raise ShopDatabaseError(explain(error, self.path)) from error
+            raise ShopDatabaseError(explain(error)) from error
 
     def open_session(self, *, to_write: bool = False) -> Session:
         """A session whose rows stay as they were read; what it reads is of one moment, until it is committed or closed.
@@ -70,9 +83,24 @@ class Database:
     def take_turn(self, session: Session) -> None:
         """Let a session that has nothing open be the only one to write, from now until it is committed or closed."""
         if not self._turn.acquire(timeout=PATIENCE):
-            raise ShopDatabaseError(BUSY.format(path=self.path))
+            raise ShopDatabaseError(BUSY)
         session.info[_TURN] = self._turn
         session.connection(execution_options={TO_WRITE: True})
+
+    def take_over(self, other: Path) -> None:
+        """Put the contents of another database in the place of this one's, all of them or none.
+
+        Raises
+        ------
+        ShopDatabaseError
+        """
+        with self._turn, closing(sqlite3.connect(other)) as source:
+            try:
+                with closing(sqlite3.connect(self.path, timeout=PATIENCE)) as target:
+                    target.execute("PRAGMA synchronous = FULL")
+                    source.backup(target)
+            except sqlite3.Error as error:
+                raise ShopDatabaseError(f"The copy could not be put back ({error}); nothing was changed.") from error
 
     def close(self) -> None:
         """Let go of the file."""
@@ -85,22 +113,13 @@ def _next_turn(session: AnySession, transaction: SessionTransaction) -> None:
         session.info.pop(_TURN).release()
 
 
-def explain(error: DatabaseError, path: Path) -> str:
-    """SQLite's complaint in words that say what to do."""
+def explain(error: DatabaseError) -> str:
+    """SQLite's complaint in words that say what to do; they name no place on this machine."""
     text = str(error.orig).lower()
-    if "readonly" in text or "read-only" in text:
-        return f"The shop {path} is read-only, so nothing was saved. Make the file and its folder writable."
-    if "locked" in text:
-        return BUSY.format(path=path)
-    if "unable to open" in text:
-        return f"The shop {path} cannot be opened. Check that the folder exists and may be read and written."
-    if "not a database" in text or "malformed" in text:
-        return f"{path} is not a Fenwick shop, or it is damaged."
-    if "no such table" in text:
-        return f"The shop {path} has gone or was emptied while Fenwick was running. Restart Fenwick with a shop."
-    if "full" in text:
-        return f"The disk is full, so nothing was saved to {path}."
-    return f"The shop {path} could not be used ({error.orig})."
+    for complaint, sentence in COMPLAINTS.items():
+        if complaint in text:
+            return sentence
+    return f"The shop could not be used ({error.orig})."
 
 
 def _engine(path: Path, *, read_only: bool) -> Engine:

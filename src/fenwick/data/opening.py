@@ -16,6 +16,7 @@ from sqlalchemy.exc import DatabaseError
 from fenwick.data.backups import MIGRATION, back_up
 from fenwick.data.database import TO_WRITE, Database, ShopDatabaseError, explain
 from fenwick.data.healing import heal
+from fenwick.data.home import OWNERS_FILE, Home
 from fenwick.data.shops import the_shop
 
 if TYPE_CHECKING:
@@ -23,7 +24,6 @@ if TYPE_CHECKING:
     from alembic.script import ScriptDirectory
 
 MIGRATIONS = Path(__file__).parent / "migrations"
-OWNERS_FILE, OWNERS_FOLDER = 0o600, 0o700  #: a shop is nobody else's business
 
 
 def open_database(path: Path) -> Database:
@@ -44,7 +44,7 @@ def open_database(path: Path) -> Database:
             the_shop(session)
     except DatabaseError as error:
         database.close()
-        raise ShopDatabaseError(explain(error, path)) from error
+        raise ShopDatabaseError(f"{path}: {explain(error)}") from error
     except ShopDatabaseError:
         database.close()
         raise
@@ -60,7 +60,7 @@ def create_database(path: Path) -> Database:
         When the folder or file cannot be written.
     """
     try:
-        path.parent.mkdir(parents=True, exist_ok=True, mode=OWNERS_FOLDER)
+        Home.of(path).make()
         path.touch(exist_ok=True, mode=OWNERS_FILE)
     except OSError as error:
         raise ShopDatabaseError(f"No shop can be made at {path}: {error.strerror}.") from error

@@ -4,10 +4,13 @@ from __future__ import annotations
 
 import threading
 import time
+from collections.abc import Callable, Collection
+from typing import Any
 
 import numpy as np
 
-from fenwick.devices.reader import LivePoint, Reader
+from fenwick.devices.address import why_not
+from fenwick.devices.reader import LivePoint, Reader, open_port
 
 IDLE = 90.0  #: after which a device that nobody asks for is closed [s]
 REST_FOR = 0.6  #: how long a figure must stand still [s]
@@ -17,7 +20,8 @@ REST_POINTS = 3
 class Hub:
     """The devices being read."""
 
-    def __init__(self) -> None:
+    def __init__(self, hosts: Callable[[], Collection[str]] = tuple) -> None:
+        self._hosts = hosts  # that may be reached besides this machine, as they are named by now
         self._readers: dict[int, Reader] = {}
         self._lock = threading.Lock()
 
@@ -30,9 +34,15 @@ class Hub:
                 there.close()
                 there = None
             if there is None:
-                there = self._readers[device] = Reader(kind, address, baud, unit)
+                there = self._readers[device] = Reader(kind, address, baud, unit, self._open)
             there.wanted = time.monotonic()
             return there
+
+    def _open(self, address: str, baud: int) -> Any:
+        refused = why_not(address, self._hosts())
+        if refused:
+            raise PermissionError(refused)
+        return open_port(address, baud)
 
     def open_readers(self) -> list[Reader]:
         """Every device being read."""

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import re
 import threading
 import time
 from collections import deque
@@ -14,10 +13,6 @@ from typing import Any
 from fenwick.devices.lines import LineBuffer
 from fenwick.devices.protocol import COMMENT, GREETING, BadLineError, parse_line
 
-#: addresses that may be opened: serial ports, and the serial library's handlers that only read and write a line
-ADDRESS = re.compile(
-    r"/dev/(?:tty|cu\.)[\w.\-]+|/dev/serial/by-id/[\w.:\-]+|COM\d{1,3}|(?:socket|rfc2217)://[\w.\-]+:\d{1,5}|loop://"
-)
 KEPT = 12_000  #: points kept for whoever looks: twenty minutes at 10 a second
 MOST_A_SECOND = 50  #: lines; more is a flood, and the rest of that second is dropped
 SILENT_AFTER = 5.0  #: [s]
@@ -52,12 +47,8 @@ class Health:
     simulated: bool
 
 
-def may_open(address: str) -> bool:
-    """Whether an address is one that a device can have."""
-    return ADDRESS.fullmatch(address) is not None
-
-
-def _open(address: str, baud: int) -> Any:
+def open_port(address: str, baud: int) -> Any:
+    """A port of the serial library, open; what it raises where there is none."""
     import serial  # the library of serial ports; only where a device is read
 
     return serial.serial_for_url(address, baudrate=baud, timeout=BATCH, write_timeout=1.0)
@@ -67,7 +58,7 @@ class Reader:
     """One device being read."""
 
     def __init__(
-        self, kind: str, address: str, baud: int, unit: str, opened: Callable[[str, int], Any] = _open
+        self, kind: str, address: str, baud: int, unit: str, opened: Callable[[str, int], Any] = open_port
     ) -> None:
         self.kind, self.address, self._baud, self._unit, self._opened = kind, address, baud, unit, opened
         self._points: deque[LivePoint] = deque(maxlen=KEPT)

@@ -7,6 +7,8 @@ from flask_wtf.csrf import CSRFProtect
 
 from fenwick import __version__
 from fenwick.data import Database
+from fenwick.data.allowed import allowed_hosts
+from fenwick.data.home import Home
 from fenwick.devices.hub import Hub
 from fenwick.web import (
     ageing,
@@ -28,38 +30,44 @@ from fenwick.web import (
     workings,
 )
 from fenwick.web import (
+    backups as backup_pages,
+)
+from fenwick.web import (
+    door as door_pages,
+)
+from fenwick.web import (
     shop as shop_pages,
 )
-from fenwick.web.kit import clash, database, errors, history, page, security
+from fenwick.web.kit import bounds, clash, database, door, errors, history, page, security
+from fenwick.web.kit.door import Entrance
 from fenwick.web.kit.filters import init_filters
 from fenwick.web.kit.jobs import Jobs
 from fenwick.web.separator import finder
 
-MAX_UPLOAD = 12_000_000  #: a log of 100 000 rows; a rig file has a limit of its own [bytes]
-
 csrf = CSRFProtect()
 
 
-def create_app(shop: Database, secret_key: str) -> Flask:
+def create_app(shop: Database, secret_key: str, entrance: Entrance | None = None) -> Flask:
     """A Fenwick application on one shop.
 
     Parameters
     ----------
     shop : an open database
     secret_key : signs the session cookie that guards forms
+    entrance : who may come in; None: whoever is at this machine
     """
     app = database.ServedShop(__name__)
     app.config.update(
         SECRET_KEY=secret_key,
-        MAX_CONTENT_LENGTH=MAX_UPLOAD,
-        MAX_FORM_MEMORY_SIZE=MAX_UPLOAD,
-        SESSION_COOKIE_SAMESITE="Lax",
         WTF_CSRF_TIME_LIMIT=None,
         SEND_FILE_MAX_AGE_DEFAULT=3600,
     )
     app.jinja_env.trim_blocks = app.jinja_env.lstrip_blocks = True
     app.jinja_env.globals["version"] = __version__
     app.jinja_env.globals["made_of"] = history.states
+    app.jinja_env.globals["asks_to_sign_in"] = entrance is not None and entrance.door is not None
+    bounds.init_app(app)
+    door.init_app(app, entrance or Entrance())
     csrf.init_app(app)
     database.init_app(app)
     open_on(app, shop)
@@ -88,6 +96,8 @@ def create_app(shop: Database, secret_key: str) -> Flask:
         reference,
         workings,
         pieces,
+        door_pages,
+        backup_pages,
     ):
         app.register_blueprint(place.bp)
     return app
@@ -97,5 +107,5 @@ def open_on(app: Flask, shop: Database) -> None:
     """Give an application its shop, with no work in hand and no device open yet."""
     app.extensions["fenwick-shop"] = shop
     app.extensions["fenwick-jobs"] = Jobs()
-    app.extensions["fenwick-devices"] = Hub()
+    app.extensions["fenwick-devices"] = Hub(lambda: allowed_hosts(Home.of(shop.path)))
     app.extensions["fenwick-recordings"] = {}

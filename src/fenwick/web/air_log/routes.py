@@ -24,10 +24,10 @@ from fenwick.data.trials import run_state
 from fenwick.drawing.log_chart import render_log
 from fenwick.rig import RigError
 from fenwick.rig.voice import voice_for
-from fenwick.web.air_log.recording import record, recordings
 from fenwick.web.kit.database import keep, session, while_others_write
 from fenwick.web.kit.devices import reader_of
 from fenwick.web.kit.numbers import whole
+from fenwick.web.kit.recording import record, recordings
 from fenwick.web.kit.units import unit_system
 from fenwick.wording.air_logs import cut_figures, log_words
 

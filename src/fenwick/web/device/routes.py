@@ -2,24 +2,28 @@
 
 from __future__ import annotations
 
+import re
 from dataclasses import replace
 
 from flask import Blueprint, Response, jsonify, redirect, render_template, request, stream_with_context, url_for
 from flask.typing import ResponseReturnValue
 
+from fenwick.data.allowed import allowed_hosts
 from fenwick.data.devices import add_device, device_state, devices_of, remove_device
+from fenwick.data.home import Home
 from fenwick.data.lines import line_names, line_state
+from fenwick.devices.address import why_not
 from fenwick.devices.protocol import PROTOCOLS, known_units
-from fenwick.devices.reader import may_open
 from fenwick.web.device.live import events, figure_at_rest
 from fenwick.web.device.words import KIND_NAMES
-from fenwick.web.kit.database import session, while_others_write
+from fenwick.web.kit.database import session, shop, while_others_write
 from fenwick.web.kit.devices import hub, reader_of
 from fenwick.web.kit.fields import Field
 from fenwick.web.kit.numbers import whole
 from fenwick.web.kit.units import unit_system
 
 bp = Blueprint("device", __name__)
+PLACE = re.compile(r"[^a-z0-9-]")  #: what no place of a run has in its name: above all a line's end
 BAUDS = ("1200", "2400", "4800", "9600", "19200", "38400", "57600", "115200")
 
 
@@ -63,7 +67,7 @@ def latest(device_id: int) -> ResponseReturnValue:
     """A figure that has come to rest; the sentence of what is wrong where there is none."""
     device = device_state(session(), device_id)
     with while_others_write():
-        text, error = figure_at_rest(device, request.form.get("place", "")[:20], unit_system())
+        text, error = figure_at_rest(device, PLACE.sub("", request.form.get("place", ""))[:20], unit_system())
     return jsonify(text=text, error=error, name=device.name)
 
 
@@ -87,8 +91,8 @@ def _checked(form: list[Field]) -> list[Field]:
     given = {field.path: field.text.strip() for field in form}
     if not given["address"]:
         errors["address"] = "Say where it is plugged in, as /dev/ttyUSB0, COM3 or socket://127.0.0.1:4001."
-    elif not may_open(given["address"]):
-        errors["address"] = "That is no port that can be read: as /dev/ttyUSB0, COM3 or socket://127.0.0.1:4001."
+    else:
+        errors["address"] = why_not(given["address"], allowed_hosts(Home.of(shop().path)))
     if given["baud"] not in BAUDS:
         errors["baud"] = "Choose its speed."
     return [replace(field, error=errors.get(field.path, "")) for field in form]

@@ -56,11 +56,6 @@ def shop() -> Database:
     return found
 
 
-def shop_path() -> str:
-    """Where the shop lies on disk."""
-    return str(shop().path)
-
-
 def _close(_error: BaseException | None) -> None:
     opened: Session | None = g.pop("session", None)
     if opened is not None:

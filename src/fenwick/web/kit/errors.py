@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import secrets
-from pathlib import Path
 
 from flask import Flask, current_app, make_response, render_template, request
 from flask.typing import ResponseReturnValue
@@ -15,12 +14,11 @@ from fenwick.core.errors import CoreError
 from fenwick.data.database import ShopDatabaseError, explain
 from fenwick.data.lines import NotFoundError
 from fenwick.rig import RigError
-from fenwick.web.kit.database import shop_path
+from fenwick.web.kit.bounds import too_large
 
 SENTENCES = {
     404: "There is nothing at this address.",
     405: "This address takes no such request.",
-    413: "That is too large: a rig file is at most 1 MB, a table at most 12 MB. Nothing was changed.",
 }
 
 
@@ -49,7 +47,7 @@ def _say(sentence: str, status: int) -> ResponseReturnValue:
 
 
 def _database(error: DatabaseError) -> ResponseReturnValue:
-    return _say(explain(error, Path(shop_path())), 503)
+    return _say(explain(error), 503)
 
 
 def _csrf(_error: CSRFError) -> ResponseReturnValue:
@@ -60,6 +58,8 @@ def _csrf(_error: CSRFError) -> ResponseReturnValue:
 
 def _http(error: HTTPException) -> ResponseReturnValue:
     status = error.code or 500
+    if status == 413:
+        return _say(too_large(request.path), status)
     return _say(SENTENCES.get(status, error.description or "The request could not be answered."), status)
 
 

@@ -7,6 +7,7 @@ alone stays as it is now, whatever the form still shows.
 from __future__ import annotations
 
 from flask import g, request
+from sqlalchemy.exc import SQLAlchemyError
 
 from fenwick.data.lines import LineState, line_as_of, line_state
 from fenwick.data.shops import ShopState, shop_as_of, shop_state
@@ -123,7 +124,7 @@ def _of_line(line_id: int) -> int | None:
     shown: LineState | None = g.get("form_line")
     try:
         return (shown if shown is not None and shown.id == line_id else line_state(session(), line_id)).revision
-    except (LookupError, RigError):  # the page says what is wrong with the line
+    except (LookupError, RigError, SQLAlchemyError):  # the page says what is wrong with the line
         return None
 
 

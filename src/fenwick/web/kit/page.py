@@ -23,6 +23,11 @@ def init_app(app: Flask) -> None:
     app.after_request(_renew)
 
 
+def no_header() -> None:
+    """The answer at hand has no header: nothing is worked out for a stranger."""
+    g.header = NOTHING
+
+
 def pill_follows() -> None:
     """The answer at hand brings the pill of the header in a second fragment."""
     g.pill_follows = True
