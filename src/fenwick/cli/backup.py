@@ -40,7 +40,7 @@ def backup(home: Path | None, listed: bool) -> None:
             found = {"copy": _told(back_up(shop, BY_HAND))}
             shop.close()
     except ShopDatabaseError as error:
-        fail(f"{path}: {error}")
+        fail(str(error))
     _say(found)
 
 

@@ -17,7 +17,7 @@ from fenwick.web.kit.bounds import FORM, bound_of, too_large
 
 HEAD_BYTES = 65_536
 IDLE = 20  #: after which a connection that says nothing is closed [s]
-HEAD_WITHIN = 15.0  #: a head that is not whole by then is dropped, however busily it trickles [s]
+HEAD_WITHIN = 10.0  #: a head that is not whole by then is dropped, however busily it trickles [s]
 SLOWEST = 20_000.0  #: of a body, on average [bytes/s]
 CONNECTIONS = 500
 

@@ -77,9 +77,12 @@ def revision_of(database: Database) -> str | None:
     """
     from alembic.runtime.migration import MigrationContext
 
-    with database.engine.connect() as connection:
-        current = MigrationContext.configure(connection).get_current_revision()
-        foreign = current is None and bool(inspect(connection).get_table_names())
+    try:
+        with database.engine.connect() as connection:
+            current = MigrationContext.configure(connection).get_current_revision()
+            foreign = current is None and bool(inspect(connection).get_table_names())
+    except DatabaseError as error:
+        raise ShopDatabaseError(f"{database.path}: {explain(error)}") from error
     if foreign:
         raise ShopDatabaseError(f"{database.path} is a database, but not a Fenwick shop.")
     if current is not None and current not in {revision.revision for revision in _scripts()[1].walk_revisions()}:
