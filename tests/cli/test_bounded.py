@@ -52,7 +52,7 @@ def test_too_much_is_refused_by_its_head(
 ) -> None:
     with connected(served[1]) as line:
         line.sendall(f"POST {path} HTTP/1.1\r\nHost: localhost\r\nContent-Length: {size}\r\n\r\n".encode())
-        said = line.recv(4096).decode()
+        said = b"".join(iter(lambda: line.recv(4096), b"")).decode()
     assert said.startswith("HTTP/1.1 413")
     assert sentence in said
 
@@ -76,7 +76,7 @@ def test_a_body_that_does_not_say_its_length_is_cut_off(served: tuple[subprocess
 def test_a_head_without_an_end_is_refused(served: tuple[subprocess.Popen[str], str]) -> None:
     with connected(served[1]) as line:
         line.sendall(b"GET / HTTP/1.1\r\n" + b"X-Long: " + b"x" * 70_000)
-        assert b" 431 " in line.recv(4096)
+        assert line.recv(4096).startswith(b"HTTP/1.1 431 ")
 
 
 def test_half_open_requests_hold_nobody_up(served: tuple[subprocess.Popen[str], str]) -> None:
