@@ -76,7 +76,7 @@ def test_a_body_that_does_not_say_its_length_is_cut_off(served: tuple[subprocess
 def test_a_head_without_an_end_is_refused(served: tuple[subprocess.Popen[str], str]) -> None:
     with connected(served[1]) as line:
         line.sendall(b"GET / HTTP/1.1\r\n" + b"X-Long: " + b"x" * 70_000)
-        assert line.recv(4096).startswith(b"HTTP/1.1 431 ")
+        assert b" 431 " in line.recv(4096).split(b"\r\n")[0]
 
 
 def test_half_open_requests_hold_nobody_up(served: tuple[subprocess.Popen[str], str]) -> None:

@@ -5,11 +5,10 @@ Rows that cannot be read are counted and kept apart; a table that cannot be a lo
 
 from __future__ import annotations
 
-import csv
 import re
+from collections.abc import Iterator
 from dataclasses import dataclass
 from datetime import datetime
-from io import StringIO
 
 from fenwick.core.bench.trials.monitor import Log
 from fenwick.rig.format.table import cells_of, refused, separator_of, text_of
@@ -18,6 +17,7 @@ from fenwick.units.convert import to_display
 from fenwick.units.read import in_stored_units
 
 MOST_ROWS = 200_000
+PIECE = 5_000  #: rows that are written at once
 TIME_WORDS = ("time", "date", "datetime", "timestamp", "seconds", "s", "t", "elapsed")
 DUST_WORDS = ("pm2.5", "pm25", "pm10", "pm4", "pm1", "dust", "particles", "concentration", "mass", "value", "fog")
 UNITS = {
@@ -72,14 +72,13 @@ def read_log(raw: bytes) -> LogTable:
     return LogTable(tuple((t - begun, v) for t, v in found), bad, tuple(layout.notes))
 
 
-def write_log(log: Log) -> str:
-    """The log as a table, in order."""
-    out = StringIO()
-    writer = csv.writer(out, lineterminator="\r\n")
-    writer.writerow(["time (s)", "dust (ug/m3)"])
-    for time, value in zip(log.time, log.value, strict=True):
-        writer.writerow([f"{time:.2f}", f"{to_display(float(value), 'particles', METRIC):.3f}"])
-    return out.getvalue()
+def write_log(log: Log) -> Iterator[str]:
+    """The log as a table, in order, a piece after the other."""
+    yield "time (s),dust (ug/m3)\r\n"
+    for start in range(0, len(log.time), PIECE):
+        part = slice(start, start + PIECE)
+        rows = zip(log.time[part].tolist(), log.value[part].tolist(), strict=True)
+        yield "".join(f"{time:.2f},{to_display(value, 'particles', METRIC):.3f}\r\n" for time, value in rows)
 
 
 def _not_one_column(rows: list[list[str]], separator: str) -> None:

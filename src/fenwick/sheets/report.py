@@ -118,7 +118,7 @@ def _runs(runs: tuple[ReportedRun, ...]) -> Table:
 
 def _table(rows: list[list[str]], widths: list[float] | None = None) -> Table:
     cells = [[_p(cell, SMALL if i == 0 else TEXT) for cell in row] for i, row in enumerate(rows)]
-    table = Table(cells, colWidths=widths, repeatRows=1, hAlign="LEFT")
+    table = Table(cells, colWidths=widths, repeatRows=1, hAlign="LEFT", splitInRow=1)  # a long note flows over pages
     table.setStyle(
         TableStyle(
             [

@@ -9,7 +9,7 @@ from io import StringIO
 
 from fenwick.core.bench.trials.plan import WAYS, Ask, Plan
 from fenwick.rig.format.problems import Problem, RigError
-from fenwick.rig.format.table import cells_of, refused, separator_of, text_of
+from fenwick.rig.format.table import cells_of, guarded, refused, separator_of, text_of, unguarded
 from fenwick.trials.values import value_of
 from fenwick.units import BadNumberError, format_value, unit_label
 from fenwick.units.sentence import inside
@@ -35,9 +35,9 @@ def write_runs(plan: Plan, rows: Sequence[RunRow], system: str) -> str:
     writer = csv.writer(out, lineterminator="\r\n")
     writer.writerow(["run", "state", *(_heading(ask, system) for ask in asks), "stands", "spoilt", "note"])
     for number, row in enumerate(rows, start=1):
-        figures = [row.texts.get(ask.key, "") for ask in asks]
-        words = [row.state, _plain(row.spoilt), _plain(row.note)]
-        writer.writerow([number, _plain(plan.variants[row.variant]), *figures, *words])
+        figures = [guarded(row.texts.get(ask.key, "")) for ask in asks]
+        words = [row.state, guarded(row.spoilt), guarded(row.note)]
+        writer.writerow([number, guarded(plan.variants[row.variant]), *figures, *words])
     return out.getvalue()
 
 
@@ -48,11 +48,6 @@ def _columns(plan: Plan) -> list[Ask]:
 def _heading(ask: Ask, system: str) -> str:
     unit = "" if ask.choices else unit_label(ask.quantity, system)
     return f"{ask.key} ({unit})" if unit else ask.key
-
-
-def _plain(text: str) -> str:
-    """Words that no spreadsheet takes for a formula."""
-    return f"'{text}" if text[:1] in "=+-@\t" else text
 
 
 def parse_runs(raw: bytes, plan: Plan, system: str) -> list[RunRow]:
@@ -111,13 +106,13 @@ def _row(
         return cells[place] if place is not None and place < len(cells) else ""
 
     names = [name.lower() for name in plan.variants]
-    state = cell(_place(head, "state")).strip("'").lower()
+    state = unguarded(cell(_place(head, "state"))).lower()
     if state and state not in names:
         problems.append(Problem("", f"line {number}: there is no state “{state[:30]}”; there are {', '.join(names)}"))
     texts = {}
     for ask in _columns(plan):
         place = places[ask.key]
-        text = cell(place)
+        text = unguarded(cell(place))
         if place is None or not text:
             continue
         try:
@@ -128,4 +123,5 @@ def _row(
             continue
         texts[ask.key] = text if ask.choices else format_value(value, ask.quantity, system, field=True)
     variant = names.index(state) if state in names else 0
-    return RunRow(variant, texts, cell(_place(head, "note")), cell(_place(head, "spoilt")))
+    note, spoilt = (unguarded(cell(_place(head, name))) for name in ("note", "spoilt"))
+    return RunRow(variant, texts, note, spoilt)

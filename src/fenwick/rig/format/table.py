@@ -3,10 +3,14 @@
 from __future__ import annotations
 
 import csv
+import re
 
 from fenwick.rig.format.problems import Problem, RigError
 
 LONGEST_CELL = 32_767  #: characters, as spreadsheets have it
+#: what a spreadsheet takes for the beginning of a formula
+FORMULAS = ("=", "+", "-", "@", "\t", "\r")
+NUMBER = re.compile(r"[+-]?[0-9]+(?:[.,][0-9]+)?(?:[eE][+-]?[0-9]+)?")
 SEPARATORS = (";", "\t", "|", ",")
 
 
@@ -51,6 +55,16 @@ def cells_of(line: str, separator: str) -> list[str]:
     if max(map(len, cells), default=0) > LONGEST_CELL:
         raise refused(f"a cell of the table holds more than {LONGEST_CELL} characters")
     return [cell.strip() for cell in cells]
+
+
+def guarded(text: str) -> str:
+    """Words as a cell that no spreadsheet takes for a formula; a number stays a number."""
+    return f"'{text}" if text[:1] in FORMULAS and not NUMBER.fullmatch(text) else text
+
+
+def unguarded(text: str) -> str:
+    """What such a cell says."""
+    return text[1:] if text[:1] == "'" and text[1:2] in FORMULAS else text
 
 
 def refused(rule: str) -> RigError:

@@ -15,6 +15,7 @@ from fenwick.core.dust.fate import Fate
 from fenwick.data.lines import LineState, line_names, line_state
 from fenwick.drawing.fate import render_small_fate
 from fenwick.rig import Rig, RigError, build_line, edit_rig
+from fenwick.rig.format.table import guarded
 from fenwick.rig.voice import voice_for
 from fenwick.services.ports import PortStudy, port_studies, together_studies
 from fenwick.web.kit.database import session
@@ -134,12 +135,7 @@ def _csv(rows: Sequence[PortRow | TogetherRow], kind: type[PortRow | TogetherRow
     out = StringIO()
     table = csv.writer(out)
     table.writerow([field.name for field in fields(kind)])
-    table.writerows([_plain_cell(cell) for cell in astuple(row)] for row in rows)
+    table.writerows([guarded(cell) for cell in astuple(row)] for row in rows)
     response = Response(out.getvalue(), mimetype="text/csv")
     response.headers.set("Content-Disposition", "attachment", filename=name)
     return response
-
-
-def _plain_cell(text: str) -> str:
-    """Text that a spreadsheet will not take for a formula."""
-    return f"'{text}" if text[:1] in ("=", "+", "-", "@") else text

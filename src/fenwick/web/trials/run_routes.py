@@ -141,12 +141,12 @@ def change(run_id: int, what: str) -> ResponseReturnValue:
 @bp.post("/runs/<int:run_id>/photos")
 def add_photo(run_id: int) -> ResponseReturnValue:
     """Keep a photo; one that is none is refused in a sentence."""
-    trials.run_state(session(), run_id)
     upload = request.files.get("photo")
-    try:
+    try:  # it takes its time, and holds nobody up: nothing of the shop is open yet
         picture = small_jpeg(upload.stream.read() if upload else b"")
     except BadPhotoError as error:
         return _render(run_id, {"photo": str(error)}, 422)
+    trials.run_state(session(), run_id)
     runs.add_photo(session(), run_id, picture, request.form.get("words", "").strip())
     return _after(run_id)
 

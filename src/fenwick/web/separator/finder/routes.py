@@ -16,6 +16,7 @@ from fenwick.rig.edits.kinds import KINDS
 from fenwick.rig.format.separator import SeparatorPart
 from fenwick.rig.voice import voice_for
 from fenwick.services import lines
+from fenwick.web.kit.browsers import this_browser
 from fenwick.web.kit.database import session
 from fenwick.web.kit.jobs import BackgroundJob, Jobs
 from fenwick.web.kit.numbers import whole
@@ -92,6 +93,7 @@ def begin(line_id: int) -> ResponseReturnValue:
     job = jobs().start(
         errand,
         lambda stop: search(line, stage, port, asked.limits, asked.wishes, asked.count, asked.seed, stop),
+        this_browser(),
     )
     return redirect(url_for("finder.show", line_id=line_id, part=part.id, job=job.id))
 
