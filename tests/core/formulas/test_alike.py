@@ -343,8 +343,9 @@ CASES = (
     ),
     Case(
         wet.wet_stage_drop,
-        {"immersion": (0.0, 0.05), "throat_velocity": SPEED, "air_density": DENSITY},
-        rises=("immersion", "throat_velocity", "air_density"),
+        {"immersion": (0.0, 0.05), "mass_flow": (1e-4, 0.1), "throat_area": (1e-4, 1e-2), "air_density": DENSITY},
+        rises=("immersion", "mass_flow"),
+        falls=("throat_area", "air_density"),
     ),
     Case(
         wet.wet_cut_size,

@@ -125,8 +125,9 @@ def test_iozia_and_leith_say_when_they_are_stretched() -> None:
 
 
 def test_a_wet_stage_by_hand() -> None:
-    assert float(wet_stage_drop(0.05, 0.0, 1.2)) == pytest.approx(998 * 9.80665 * 0.05)  # hand: water alone
-    assert float(wet_stage_drop(0.0, 20.0, 1.2)) == pytest.approx(1.5 * 0.5 * 1.2 * 400)  # hand: throat alone
+    assert float(wet_stage_drop(0.05, 1e-4, 1.0, 1.2)) == pytest.approx(998 * 9.80665 * 0.05)  # hand: water alone
+    assert float(wet_stage_drop(0.0, 1.2 * 20.0 * 1e-3, 1e-3, 1.2)) == pytest.approx(1.5 * 0.5 * 1.2 * 400)  # throat
+    assert float(wet_stage_drop(0.05, 0.0, 1e-3, 1.2)) == 0.0  # no air: the water holds whatever pulls at it
     assert float(wet_cut_size(20.0, 1.2e-6)) == pytest.approx(1.2e-6)
     assert float(wet_cut_size(40.0, 1.2e-6)) == pytest.approx(0.6e-6)
     assert float(water_level(20.0, 0.3)) == pytest.approx(0.2835, abs=1e-4)  # hand: 20.04 L over 707 cm²

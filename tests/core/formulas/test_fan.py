@@ -72,6 +72,19 @@ def test_a_measured_curve_meets_the_line(resistance: float) -> None:
     assert float(made[0]) == pytest.approx(resistance * float(mass[0]) ** 2, rel=1e-6, abs=0.01)
 
 
+CLIFF = [(0.001, 34.6e3), (0.0231, 26e3), (0.0605, 21.6e3), (0.0619, 17.3e3), (0.0943, 13e3), (0.1007, 4.3e3)]
+
+
+@given(st.lists(st.floats(1e4, 1e8), min_size=1, max_size=40))
+def test_a_curve_that_falls_off_a_cliff_meets_every_line(resistances: list[float]) -> None:
+    """Newton's steps from a cliff hardly move, and gave another flow for the next resistance."""
+    curve, resistance = MeasuredCurve.through(CLIFF), np.sort(np.array(resistances))
+    density = np.full(resistance.shape, 1.2041)
+    mass = curve.meet(resistance, density)
+    assert curve.suction(mass / density, density) == pytest.approx(resistance * mass**2, rel=1e-6)
+    assert np.all(np.diff(mass) <= 1e-12)
+
+
 def test_points_of_a_straight_label_give_the_labels_answers() -> None:
     label = Nameplate(18e3, 0.06)
     measured = MeasuredCurve.through([(q, float(label.suction(q, 1.2))) for q in (0.01, 0.03, 0.05)])

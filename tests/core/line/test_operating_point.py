@@ -1,6 +1,7 @@
 """What must hold for any line: conservation, balance, order, limits."""
 
 from dataclasses import replace
+from itertools import pairwise
 
 import numpy as np
 import pytest
@@ -10,6 +11,8 @@ from hypothesis import strategies as st
 from fenwick.core.components.elements import Branch, Hose, Leak, Port
 from fenwick.core.components.site import Site
 from fenwick.core.components.vacuum import FilterMedium, Nameplate
+from fenwick.core.components.wet import WetStage
+from fenwick.core.formulas.fittings import plate_loss
 from fenwick.core.formulas.orifice import orifice_flow
 from fenwick.core.line.line import Line
 from fenwick.core.line.operating import CHUNK, operating_point
@@ -174,3 +177,30 @@ def test_a_gate_throttles_and_shut_lets_only_its_leak_past() -> None:
     flow = operating_point(replace(line, branches=(replace(line.branches[0], gate_opening=opening),))).port_flow[0]
     assert np.all(np.diff(flow) < 0)
     assert 0 < flow[-1] < 0.0015
+
+
+def test_a_stage_whose_water_the_fan_cannot_press_down_lets_no_air_through() -> None:
+    """2 m of water hold 19.6 kPa; this fan reaches 18."""
+    flows = []
+    for deep in (0.1, 1.0, 1.7, 1.83, 1.84, 1.9, 2.0, 3.0):
+        line = disc_line()
+        point = operating_point(replace(line, trunk=(*line.trunk, WetStage("wet", 0.05, deep, 0.4, 20.0))))
+        flows.append(float(point.port_flow[0, 0]))
+        assert point.suction[0] <= point.sealed_suction[0] * (1.0 + 1e-9)
+    assert all(one > after for one, after in pairwise(flows))
+    assert flows[0] > 0.02
+    assert flows[-1] < 2e-5
+
+
+@pytest.mark.parametrize("wall", ["smooth", "corrugated"])
+@pytest.mark.parametrize("rough", [None, 0.0, 0.0005, 0.003])
+def test_a_bore_of_a_millimetre_is_solved_however_rough(wall: str, rough: float | None) -> None:
+    line = disc_line()
+    hose = Hose("hose", 0.001, 1.3, wall, (), rough)
+    point = operating_point(replace(line, branches=(replace(line.branches[0], elements=(hose,)),)))
+    assert 0.0 < point.port_flow[0, 0] < 1e-4
+
+
+def test_a_window_that_is_shut_lets_a_trace_through() -> None:
+    assert np.isfinite(plate_loss(0.05, 0.0))
+    assert plate_loss(0.05, 0.0) > 1e4 * plate_loss(0.05, 1e-4)

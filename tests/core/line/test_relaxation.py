@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 
 from fenwick.core.doubt.uncertainty import sureness
 from fenwick.core.line.operating import operating_point
-from fenwick.core.line.relaxation import Relaxation
+from fenwick.core.line.relaxation import BOLD_TAKE, HELD_TAKE, Relaxation
 from fenwick.rig import build_line, check_rig
 
 STEPS = 12
@@ -59,8 +59,19 @@ def test_two_values_that_rock_one_another_come_to_rest_once_they_are_held_back()
     for _ in range(60):
         flow = 1.0 / np.sqrt(value.sum())
         found = np.array([flow**2.4, flow**-1.0])  # one rises with what passes both, the other falls
-        value = relaxation.next(value, found, held=True)
+        value = relaxation.next(value, found, HELD_TAKE)
     assert value == pytest.approx(found, rel=1e-6)
+
+
+def test_what_creeps_by_the_same_share_for_ever_is_taken_further_when_bold() -> None:
+    reached = []
+    for most in (HELD_TAKE, BOLD_TAKE):
+        relaxation, value = Relaxation(), np.array([1.0])
+        for _ in range(20):
+            value = relaxation.next(value, 1.08 * value, most)
+        reached.append(float(value[0]))
+    assert reached[0] < 10.0
+    assert reached[1] > 1e10
 
 
 def test_a_caked_bag_behind_a_hose_at_the_edge_of_turbulence_settles_in_every_draw() -> None:

@@ -156,6 +156,9 @@ def hole_plate_flow(diameter: Values, holes: Values, suction: Values, density: V
     return orifice_flow(holes * np.pi / 4.0 * np.square(diameter), suction, density)
 
 
+MOST_STEPS = 120  #: of halving and Newton together: 60 halvings would do alone
+
+
 def meeting_points_flow(
     resistance: Array, density_ratio: Array, room_density: Array, flows: Array, suctions: Array
 ) -> Array:
@@ -170,20 +173,22 @@ def meeting_points_flow(
 
     Notes
     -----
-    Bracketed Newton on the flow, where curve − resistance falls monotonically.
+    Bracketed Newton on the flow, where curve − resistance falls monotonically. A step that leaves the bracket, or comes
+    from a cliff of the curve and hardly moves, is a halving instead: so it always ends.
     """
     curve = PchipInterpolator(flows, suctions)
     slope_of = curve.derivative()
     low, high = np.zeros_like(resistance), np.full_like(resistance, flows[-1])
-    x = 0.5 * high
-    for _ in range(60):
+    x, last = 0.5 * high, high
+    for _ in range(MOST_STEPS):
         value = density_ratio * curve(x) - resistance * np.square(room_density * x)
         low, high = np.where(value > 0.0, x, low), np.where(value > 0.0, high, x)
         slope = density_ratio * slope_of(x) - 2.0 * resistance * np.square(room_density) * x
         step = x - value / np.where(slope < 0.0, slope, -1e-30)
-        step = np.where((step > low) & (step < high), step, 0.5 * (low + high))
-        moved, x = float(np.max(np.abs(step - x))), step
-        if moved < 1e-14 * flows[-1]:
+        slow = np.abs(2.0 * value) > np.abs(last * slope)
+        step = np.where((step > low) & (step < high) & ~slow, step, 0.5 * (low + high))
+        last, x = step - x, step
+        if float(np.max(np.abs(last))) < 1e-14 * flows[-1]:
             break
     return np.asarray(room_density * x)
 

@@ -11,6 +11,8 @@ import numpy as np
 from fenwick.core.arrays import Values
 from fenwick.core.formulas.orifice import DISCHARGE
 
+LEAST_OPEN = 1e-7  #: of a plate, or a window, that is shut [m^2]
+
 
 def bend_turning_loss(angle: Values, radius_over_bore: Values) -> tuple[Values, Values]:
     """Turning loss of a rounded bend as (a, b): K = a + b·f, f the friction factor [-].
@@ -124,9 +126,9 @@ def plate_loss(bore: Values, open_area: Values) -> Values:
     Parameters
     ----------
     bore : [m]
-    open_area : of all holes, > 0 [m^2]
+    open_area : of all holes [m^2]; one that is shut lets a trace through
     """
-    return np.asarray(np.square(bore_area(bore) / (DISCHARGE * np.asarray(open_area))))
+    return np.asarray(np.square(bore_area(bore) / (DISCHARGE * np.maximum(open_area, LEAST_OPEN))))
 
 
 def bore_area(bore: Values) -> Values:

@@ -6,6 +6,7 @@ import numpy as np
 
 from fenwick.core.arrays import Array, Values
 
+ROUGHEST = 0.5  #: of the bore [-]
 LAMINAR, TURBULENT = 2000.0, 4000.0  #: Reynolds numbers between which the two laws are blended [-]
 
 
@@ -15,7 +16,8 @@ def friction_factor_colebrook(reynolds: Values, relative_roughness: Values) -> A
     Parameters
     ----------
     reynolds : > 0 [-]
-    relative_roughness : wall roughness over bore, 0 … 0.1 [-]
+    relative_roughness : wall roughness over bore, 0 … 0.1 [-]; beyond `ROUGHEST`, where hardly any bore is left, it
+        counts as that
 
     Returns
     -------
@@ -29,7 +31,7 @@ def friction_factor_colebrook(reynolds: Values, relative_roughness: Values) -> A
     """
     re = np.maximum(reynolds, 1e-9)
     turbulent = np.maximum(re, LAMINAR)
-    rough = np.asarray(relative_roughness) / 3.7
+    rough = np.minimum(relative_roughness, ROUGHEST) / 3.7
     y = -1.8 * np.log10(rough**1.11 + 6.9 / turbulent)  # y = 1/sqrt(f)
     b = 2.51 / turbulent
     for _ in range(2):

@@ -9,6 +9,7 @@ from fenwick.core.formulas.fittings import bore_area
 from fenwick.core.formulas.sizes import GRAVITY
 
 WATER_DENSITY = 998.0  #: [kg/m^3]
+BUBBLES = 1e-5  #: flow from which on the water lies open down to the throat [kg/s]
 THROAT_LOSS = 1.5  #: velocity heads of the throat [-]
 
 
@@ -34,17 +35,23 @@ def water_up_to(level: Values, vessel_diameter: Values) -> Array:
     return np.asarray(WATER_DENSITY * bore_area(vessel_diameter) * np.asarray(level))
 
 
-def wet_stage_drop(immersion: Values, throat_velocity: Values, air_density: Values) -> Array:
+def wet_stage_drop(immersion: Values, mass_flow: Values, throat_area: Values, air_density: Values) -> Array:
     """Pressure drop of a wet stage [Pa]: ρ_w g · immersion + 1.5 · ½ρv².
+
+    A suction that does not reach down to the throat lets no air through: the water in it is pressed down as far as the
+    suction goes, and holds it. That is told by a flow far below any that is asked for.
 
     Parameters
     ----------
     immersion : depth of water over the throat [m]
-    throat_velocity : v [m/s]
+    mass_flow : not below nothing [kg/s]
+    throat_area : [m^2]
     air_density : [kg/m^3]
     """
-    head = 0.5 * np.asarray(air_density) * np.square(throat_velocity)
-    return np.asarray(WATER_DENSITY * GRAVITY * np.asarray(immersion) + THROAT_LOSS * head)
+    mass = np.asarray(mass_flow)
+    head = np.square(mass / np.asarray(throat_area)) / (2.0 * np.asarray(air_density))
+    pressed = np.minimum(1.0, mass / BUBBLES)
+    return np.asarray(WATER_DENSITY * GRAVITY * np.asarray(immersion) * pressed + THROAT_LOSS * head)
 
 
 def wet_cut_size(throat_velocity: Values, cut_at_reference: Values, reference_velocity: float = 20.0) -> Array:

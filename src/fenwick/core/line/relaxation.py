@@ -12,6 +12,7 @@ from fenwick.core.arrays import Array, Values
 
 LEAST_TAKE, MOST_TAKE = 0.08, 2.5  #: of the step at hand, where it swings and where it creeps [-]
 HELD_TAKE = 0.7  #: at most of it, once two values may be rocking one another [-]
+BOLD_TAKE = 30.0
 NO_STEP = 1e-9  #: below which a step says nothing [-]
 
 
@@ -22,19 +23,19 @@ class Relaxation:
         self._take: Values = 1.0
         self._last: Array | None = None
 
-    def next(self, used: Array, found: Array, held: bool = False) -> Array:
+    def next(self, used: Array, found: Array, most: float = MOST_TAKE) -> Array:
         """What to put in next; what is nothing, or becomes it, is taken as found.
 
         Parameters
         ----------
         used : what was put in, not below nothing, of any shape [any unit]
         found : what came out of it [the same unit]
-        held : whether no step is taken whole: each value is judged by itself, and two that hang on one another in
-            opposite ways may rock each other for ever
+        most : of a step that is taken at once: `HELD_TAKE` once two values that hang on one another in opposite ways
+            may be rocking each other, `BOLD_TAKE` for those that go on and on by the same share [-]
         """
         there = (used > 0.0) & (found > 0.0)
         growth = np.log(np.divide(found, used, out=np.ones_like(found), where=there))
-        return np.where(there, used * np.exp(self._taken(growth, HELD_TAKE if held else MOST_TAKE)), found)
+        return np.where(there, used * np.exp(self._taken(growth, most)), found)
 
     def _taken(self, step: Array, most: float) -> Array:
         if self._last is not None:

@@ -201,6 +201,6 @@ def wet_row(stage: WetStage, bore: Values) -> Row:
 
     def law(mass_flow: Array, density: Array, _: Array) -> Array:
         mass = np.maximum(mass_flow, 1e-9)
-        return wet_stage_drop(stage.immersion, mass / (density * area), density) / np.square(mass)
+        return wet_stage_drop(stage.immersion, mass, area, density) / np.square(mass)
 
     return Row(stage.id, "wet-stage", around, around, area, law=law)

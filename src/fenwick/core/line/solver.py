@@ -20,9 +20,11 @@ from fenwick.core.formulas.air import GAS_CONSTANT
 from fenwick.core.formulas.friction import friction_factor_colebrook
 from fenwick.core.formulas.orifice import orifice_resistance
 from fenwick.core.line.network import Network, Node
-from fenwick.core.line.relaxation import Relaxation
+from fenwick.core.line.relaxation import BOLD_TAKE, HELD_TAKE, MOST_TAKE, Relaxation
 
 MAX_PASSES = 60
+SETTLED_PA = 1.0  #: what may be left then
+PATIENT_PASSES = 240  #: more, for what creeps towards a flow of next to nothing: a stage whose water holds the air back
 PLAIN_PASSES = 3  #: the first steps are too wild to say anything about the next
 GOES_WELL = 0.1  #: of what the pass before left: as long as less is left, steps need no thought [-]
 STRAGGLING_PASSES = 20  #: after which steps and a node's momentum are held back
@@ -190,7 +192,7 @@ def solve_network(network: Network, fan: Fan, room: RoomAir) -> Flows:
     Raises
     ------
     NotConvergedError
-        When some variant still changes by 1 Pa or more after 60 passes.
+        When some variant still changes by 1 Pa or more after 300 passes.
     """
     state = _State(network, room)
     state.mass[:] = 0.5 * fan.open_mass_flow / _width(network)
@@ -211,14 +213,15 @@ def solve_network(network: Network, fan: Fan, room: RoomAir) -> Flows:
         last, worst = worst, float(np.max(residual))
         if moved <= TOLERANCE_FLOW and worst < TOLERANCE_PA:
             break
-        if passes >= MAX_PASSES:
-            if worst >= 1.0:
-                raise NotConvergedError(worst, passes)
+        if passes >= MAX_PASSES and worst < SETTLED_PA:
             break
+        if passes >= MAX_PASSES + PATIENT_PASSES:
+            raise NotConvergedError(worst, passes)
         if passes > PLAIN_PASSES and worst > GOES_WELL * last:
             relaxation = relaxation or Relaxation()
         straggling = passes > STRAGGLING_PASSES
-        resistance = relaxation.next(resistance, fresh, straggling) if relaxation else fresh
+        most = BOLD_TAKE if passes >= MAX_PASSES else HELD_TAKE if straggling else MOST_TAKE
+        resistance = relaxation.next(resistance, fresh, most) if relaxation else fresh
         state.momentum = 0.5 * (state.momentum + momentum) if straggling else momentum
     return _flows(state, residual, passes)
 

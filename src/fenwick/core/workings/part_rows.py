@@ -12,7 +12,7 @@ from fenwick.core.components.elements import Elbow, FixedLoss, Gate, Hose, Inlin
 from fenwick.core.components.separator import Separator
 from fenwick.core.components.wet import WetStage
 from fenwick.core.formulas.sizes import GRAVITY
-from fenwick.core.formulas.wet import THROAT_LOSS, WATER_DENSITY
+from fenwick.core.formulas.wet import BUBBLES, THROAT_LOSS, WATER_DENSITY
 from fenwick.core.line.catch import MOST_LOAD
 from fenwick.core.line.filters import BAG, INLINE, OWN
 from fenwick.core.line.layout import VACUUM_ID
@@ -242,7 +242,9 @@ def _wet(sheet: Sheet, stage: WetStage, bore: WorkedStep) -> WayPart:
         throat = sheet.given(f"{name}.throat_d_m", "d_t", "Diameter of the throat", stage.throat_diameter, "m")
         deep = sheet.given(f"{name}.immersion_m", "h_w", "Depth of the throat under water", stage.immersion, "m")
         wide = area_of(sheet, f"{name}.throat-area", throat, "A_t")
-        law = f"{WATER_DENSITY} * {GRAVITY} * h + {THROAT_LOSS} * m ** 2 / (2 * rho * A ** 2)"
+        law = (
+            f"{WATER_DENSITY} * {GRAVITY} * h * minimum(1, m / {BUBBLES}) + {THROAT_LOSS} * m ** 2 / (2 * rho * A ** 2)"
+        )
         return sheet.step(
             f"{name}.loss", "Δp", "Suction that the water and the throat cost", law, "Pa", "hydrostatics", RULE,
             h=deep, m=mass, rho=density, A=wide

@@ -8,7 +8,8 @@ import numpy as np
 
 from fenwick.core.arrays import Values, one_value
 from fenwick.core.components.elements import Bend, Elbow, FixedLoss, Gate, Hose, Plate, Port, Reducer
-from fenwick.core.formulas.friction import friction_factor_colebrook
+from fenwick.core.formulas.fittings import LEAST_OPEN
+from fenwick.core.formulas.friction import ROUGHEST, friction_factor_colebrook
 from fenwick.core.formulas.orifice import DISCHARGE
 from fenwick.core.line.line import Line
 from fenwick.core.line.rows import RIBBED_WALLS
@@ -134,7 +135,8 @@ def friction(sheet: Sheet, line: Line, name: str, cost: Cost, mass: Input, area:
     reynolds = sheet.step(
         f"{name}.Re", "Re", "Reynolds number", law, "-", "", m=mass, d=cost.bore, A=area, mu=viscosity(sheet, line)
     )
-    relative = sheet.step(f"{name}.rough", "ε/d", "Roughness over bore", "e / d", "-", e=cost.roughness, d=cost.bore)
+    over = f"minimum(e / d, {ROUGHEST})"
+    relative = sheet.step(f"{name}.rough", "ε/d", "Roughness over bore", over, "-", e=cost.roughness, d=cost.bore)
     re = one_value(reynolds.value)
     above = max(re, 4000.0)
     turbulent = sheet.step(
@@ -258,7 +260,7 @@ def gate_cost(sheet: Sheet, part: Gate) -> Cost:
 
 def plate_cost(sheet: Sheet, name: str, bore: WorkedStep, open_area: WorkedStep) -> Cost:
     """Of a plate with holes, or a side window."""
-    law = f"(A / ({DISCHARGE} * S)) ** 2"
+    law = f"(A / ({DISCHARGE} * maximum(S, {LEAST_OPEN}))) ** 2"
     area = area_of(sheet, f"{name}.A", bore)
     return Cost(sheet.step(f"{name}.K", "K", "Loss of the holes", law, "-", "sharp edges", A=area, S=open_area))
 
