@@ -142,5 +142,6 @@ def test_a_stored_line_that_cannot_be_read_is_said(client: FlaskClient, shop: Da
     with shop.engine.begin() as connection:
         connection.exec_driver_sql("UPDATE revision SET document = '{}'")
     response = client.get("/lines/1")
-    assert response.status_code == 500
-    assert "The stored line cannot be read: format: is missing" in response.text
+    assert response.status_code == 422
+    assert "What is stored of this line cannot be read" in response.text
+    assert "Format: is missing" in response.text

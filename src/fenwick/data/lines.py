@@ -56,6 +56,11 @@ def all_line_ids(session: Session) -> list[int]:
     return [line_id for line_id, _, _ in _lines_there(session)]
 
 
+def all_names(session: Session) -> set[str]:
+    """The name of every line still there."""
+    return {name for _, _, name in _lines_there(session)}
+
+
 def line_names(session: Session, line_id: int) -> list[tuple[int, str]]:
     """(id, name) of every line still there in the shop that a line belongs to, in their order.
 
@@ -98,13 +103,62 @@ def _line_state(session: Session, line_id: int) -> LineState:
     line = _line(session, line_id)
     near = OF_LINES.near(session, line_id, line.cursor)
     here, before, after = near.here, near.before, near.after
-    assert here is not None
+    if here is None:
+        raise NotFoundError(f"Nothing is left of line number {line_id}: put a copy of the shop back.")
     return replace(
         _as_of(session, line, here),
         undo_label=here.label if line.cursor > 1 else None,
         redo_label=after.label if after else None,
         previous=_readable(before.document) if before else None,
     )
+
+
+@dataclass(frozen=True)
+class Standing:
+    """Where a line stands in its history, whether or not what stands there can be read."""
+
+    revision: int  #: id of the state in force
+    undo_label: str | None
+    redo_label: str | None
+
+
+def line_standing(session: Session, line_id: int) -> Standing:
+    """Where a line stands.
+
+    Raises
+    ------
+    NotFoundError
+        Also where nothing stands there.
+    """
+    line = _line(session, line_id)
+    near = OF_LINES.near(session, line_id, line.cursor)
+    if near.here is None or near.here.id is None:
+        raise NotFoundError(f"Nothing is left of line number {line_id}: put a copy of the shop back.")
+    undo = near.here.label if near.before else None
+    return Standing(near.here.id, undo, near.after.label if near.after else None)
+
+
+def stored_document(session: Session, line_id: int) -> str:
+    """What is stored of a line as it stands, as it is, whatever may be wrong with it.
+
+    Raises
+    ------
+    NotFoundError
+    """
+    row = OF_LINES.at(session, line_id, line_standing(session, line_id).revision)
+    assert row is not None
+    return row.document
+
+
+def readable_lines(session: Session) -> tuple[list[LineState], list[str]]:
+    """Every line still there as it stands, in their order; and the names of those that cannot be read."""
+    states, names = [], []
+    for line_id, _, name in _lines_there(session):
+        try:
+            states.append(line_state(session, line_id))
+        except (RigError, NotFoundError):
+            names.append(name)
+    return states, names
 
 
 def line_as_of(session: Session, line_id: int, revision: int | None) -> LineState:
@@ -125,8 +179,14 @@ def _as_of(session: Session, line: DustLine, row: Revision) -> LineState:
     assert shop is not None
     assert line.id is not None
     assert row.id is not None
-    owned = shop_state(session).file
-    return LineState(line.id, row.id, shop.name, _rig(row.document), None, None, owned=owned)
+    return LineState(line.id, row.id, shop.name, _rig(row.document), None, None, owned=_owned(session))
+
+
+def _owned(session: Session) -> ShopFile | None:
+    try:
+        return shop_state(session).file
+    except RigError:  # the page of the shop says what is wrong with it
+        return None
 
 
 def _readable(document: str) -> Rig | None:

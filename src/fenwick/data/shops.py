@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from contextlib import suppress
 from dataclasses import dataclass
 from functools import lru_cache
 
@@ -10,6 +11,7 @@ from sqlmodel import Session, col, select
 from fenwick.data.history import OF_SHOPS
 from fenwick.data.remembered import kept, remembered
 from fenwick.data.tables import Shop
+from fenwick.rig import RigError
 from fenwick.shop import ShopFile, read_shop, write_shop
 from fenwick.shop.read import empty_shop
 
@@ -88,7 +90,8 @@ def step_shop(session: Session, by: int) -> None:
         return
     shop.cursor = target
     if to is not None:
-        shop.name = _file(to.document).name
+        with suppress(RigError):  # the page of the shop says what is wrong with it
+            shop.name = _file(to.document).name
     session.add(shop)
     kept(session)
 

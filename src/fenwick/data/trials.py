@@ -7,7 +7,9 @@ from collections.abc import Sequence
 from dataclasses import dataclass, field
 from datetime import UTC, datetime
 
+from sqlalchemy import func
 from sqlmodel import Session, col, select
+from sqlmodel.sql.expression import SelectOfScalar
 
 from fenwick.core.bench.trials.judge import Run
 from fenwick.core.bench.trials.order import run_order
@@ -17,6 +19,7 @@ from fenwick.data.remembered import hold, kept
 from fenwick.data.removal import mark_removed
 from fenwick.data.tables import DustLine
 from fenwick.data.trial_tables import AirLog, RunEntry, RunPhoto, Trial, TrialRun
+from fenwick.rig import RigError
 from fenwick.trials.document import read_plan, write_plan
 from fenwick.trials.values import Entry, run_values
 
@@ -111,10 +114,38 @@ def trial_state(session: Session, trial_id: int) -> TrialState:
     return found
 
 
-def trials_of(session: Session, line_id: int) -> list[TrialState]:
-    """Every test of a line that was not taken away, the newest first."""
-    mine = select(Trial).where(Trial.line_id == line_id, col(Trial.removed_at).is_(None))
-    return _states(session, list(session.exec(mine.order_by(col(Trial.id).desc())).all()))
+def trials_of(session: Session, line_id: int, skip: int = 0, most: int | None = None) -> list[TrialState]:
+    """The tests of a line that were not taken away and can be read, the newest first.
+
+    Parameters
+    ----------
+    skip : how many of the newest to leave out
+    most : how many at most; None: all
+    """
+    mine = _there(line_id).order_by(col(Trial.id).desc()).offset(skip).limit(most)
+    return _states(session, [trial for trial in session.exec(mine).all() if _readable(trial)])
+
+
+def count_trials(session: Session, line_id: int) -> int:
+    """How many tests of a line there are."""
+    return session.exec(select(func.count()).select_from(_there(line_id).subquery())).one()
+
+
+def _there(line_id: int) -> SelectOfScalar[Trial]:
+    return select(Trial).where(Trial.line_id == line_id, col(Trial.removed_at).is_(None))
+
+
+def unreadable_trials(session: Session, line_id: int) -> list[str]:
+    """Titles of the tests of a line whose plan cannot be read."""
+    return [trial.title for trial in session.exec(_there(line_id)).all() if not _readable(trial)]
+
+
+def _readable(trial: Trial) -> bool:
+    try:
+        read_plan(trial.plan)
+    except RigError:
+        return False
+    return True
 
 
 def _states(session: Session, trials: list[Trial]) -> list[TrialState]:

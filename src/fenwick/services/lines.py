@@ -6,7 +6,7 @@ from typing import Any
 
 from sqlmodel import Session
 
-from fenwick.data.lines import add_line, change_line, line_as_of, line_state, step_line
+from fenwick.data.lines import add_line, change_line, line_as_of, line_standing, line_state, step_line
 from fenwick.data.tables import Shop
 from fenwick.rig import Rig
 from fenwick.rig.edits.edit import check_change
@@ -58,7 +58,7 @@ def step(session: Session, line_id: int, by: int, made_from: MadeFrom | None = N
     NotFoundError
     MovedOnError
     """
-    now = line_state(session, line_id)
+    now = line_standing(session, line_id)  # a state that cannot be read can be left all the same
     if made_from is not None and made_from.shown != now.revision:
         raise MovedOnError(now.undo_label or "")
     step_line(session, line_id, by)

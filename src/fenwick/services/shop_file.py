@@ -42,7 +42,8 @@ def step_shop_file(session: Session, by: int, made_from: MadeFrom | None = None)
     ------
     MovedOnError
     """
-    now = shop_state(session)
-    if made_from is not None and made_from.shown != now.revision:
-        raise MovedOnError(now.undo_label or "")
+    if made_from is not None:
+        now = shop_state(session)
+        if made_from.shown != now.revision:
+            raise MovedOnError(now.undo_label or "")
     step_shop(session, by)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from functools import lru_cache
 from math import isfinite
 
 from pydantic import TypeAdapter, ValidationError
@@ -17,6 +18,7 @@ def write_plan(plan: Plan) -> str:
     return _PLAN.dump_json(plan).decode()
 
 
+@lru_cache(maxsize=512)
 def read_plan(text: str) -> Plan:
     """The plan in a document.
 

@@ -161,7 +161,7 @@ def _rings(stage: Separator, line: Line, point: OperatingPoint) -> list[Check]:
     marks = [0.0, *sorted(h for h in bin_.stiffeners if 0.0 < h < bin_.height), bin_.height]
     found = []
     for height, stiffness in zip(bin_.stiffeners, bin_.ring_stiffness, strict=False):
-        if stiffness is None or height not in marks:
+        if stiffness is None or not 0.0 < height < bin_.height:  # at its rim or its floor it carries no wall
             continue
         at = marks.index(height)
         share = 0.5 * (marks[at + 1] - marks[at - 1])

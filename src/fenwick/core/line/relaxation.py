@@ -12,7 +12,8 @@ from fenwick.core.arrays import Array, Values
 
 LEAST_TAKE, MOST_TAKE = 0.08, 2.5  #: of the step at hand, where it swings and where it creeps [-]
 HELD_TAKE = 0.7  #: at most of it, once two values may be rocking one another [-]
-BOLD_TAKE = 30.0
+BOLD_TAKE, CALM_TAKE = 30.0, 0.3
+FARTHEST = 20.0  #: that a value is taken at once, as the logarithm of its ratio [-]
 NO_STEP = 1e-9  #: below which a step says nothing [-]
 
 
@@ -43,4 +44,4 @@ class Relaxation:
             ratio = np.divide(step, self._last, out=np.zeros_like(step), where=tells)
             self._take = np.clip(self._take / np.maximum(1.0 - ratio, NO_STEP), LEAST_TAKE, most)
         self._last = step
-        return np.asarray(self._take * step)
+        return np.clip(self._take * step, -FARTHEST, FARTHEST)

@@ -20,11 +20,12 @@ from fenwick.core.formulas.air import GAS_CONSTANT
 from fenwick.core.formulas.friction import friction_factor_colebrook
 from fenwick.core.formulas.orifice import orifice_resistance
 from fenwick.core.line.network import Network, Node
-from fenwick.core.line.relaxation import BOLD_TAKE, HELD_TAKE, MOST_TAKE, Relaxation
+from fenwick.core.line.relaxation import BOLD_TAKE, CALM_TAKE, HELD_TAKE, MOST_TAKE, Relaxation
 
 MAX_PASSES = 60
 SETTLED_PA = 1.0  #: what may be left then
 PATIENT_PASSES = 240  #: more, for what creeps towards a flow of next to nothing: a stage whose water holds the air back
+BOLD_PASSES, CALM_PASSES = 60, 30  #: of them by turns
 PLAIN_PASSES = 3  #: the first steps are too wild to say anything about the next
 GOES_WELL = 0.1  #: of what the pass before left: as long as less is left, steps need no thought [-]
 STRAGGLING_PASSES = 20  #: after which steps and a node's momentum are held back
@@ -220,10 +221,16 @@ def solve_network(network: Network, fan: Fan, room: RoomAir) -> Flows:
         if passes > PLAIN_PASSES and worst > GOES_WELL * last:
             relaxation = relaxation or Relaxation()
         straggling = passes > STRAGGLING_PASSES
-        most = BOLD_TAKE if passes >= MAX_PASSES else HELD_TAKE if straggling else MOST_TAKE
-        resistance = relaxation.next(resistance, fresh, most) if relaxation else fresh
+        resistance = relaxation.next(resistance, fresh, _most_taken(passes)) if relaxation else fresh
         state.momentum = 0.5 * (state.momentum + momentum) if straggling else momentum
     return _flows(state, residual, passes)
+
+
+def _most_taken(passes: int) -> float:
+    """Of a step at once: less once values may be rocking one another, then more for what creeps, then little of all."""
+    if passes >= MAX_PASSES:
+        return BOLD_TAKE if (passes - MAX_PASSES) % (BOLD_PASSES + CALM_PASSES) < BOLD_PASSES else CALM_TAKE
+    return HELD_TAKE if passes > STRAGGLING_PASSES else MOST_TAKE
 
 
 def _moved(mass: Array, before: Array) -> float:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import secrets
 
-from flask import Flask, current_app, make_response, render_template, request
+from flask import Flask, current_app, g, make_response, render_template, request
 from flask.typing import ResponseReturnValue
 from flask_wtf.csrf import CSRFError
 from sqlalchemy.exc import DatabaseError
@@ -12,9 +12,11 @@ from werkzeug.exceptions import HTTPException
 
 from fenwick.core.errors import CoreError
 from fenwick.data.database import ShopDatabaseError, explain
-from fenwick.data.lines import NotFoundError
+from fenwick.data.lines import NotFoundError, line_names, line_standing
 from fenwick.rig import RigError
 from fenwick.web.kit.bounds import too_large
+from fenwick.web.kit.database import session
+from fenwick.web.kit.page import no_header
 
 SENTENCES = {
     404: "There is nothing at this address.",
@@ -27,10 +29,8 @@ def init_app(app: Flask) -> None:
     app.register_error_handler(DatabaseError, _database)
     app.register_error_handler(ShopDatabaseError, lambda error: _say(str(error), 503))
     app.register_error_handler(NotFoundError, lambda error: _say(str(error), 404))
-    app.register_error_handler(
-        CoreError, lambda error: _say(f"This line could not be solved, so nothing was saved: {error}.", 422)
-    )
-    app.register_error_handler(RigError, lambda error: _say(f"The stored line cannot be read: {error}.", 500))
+    app.register_error_handler(CoreError, _unsolved)
+    app.register_error_handler(RigError, _unreadable)
     app.register_error_handler(CSRFError, _csrf)
     app.register_error_handler(OverflowError, _overflow)
     app.register_error_handler(HTTPException, _http)
@@ -44,6 +44,39 @@ def _say(sentence: str, status: int) -> ResponseReturnValue:
         response.headers["HX-Reswap"] = "innerHTML"
         return response
     return render_template("error.html", sentence=sentence), status
+
+
+def _unsolved(error: CoreError) -> ResponseReturnValue:
+    """A change that cannot be solved is not taken; a line that was stored before says so, and can be left."""
+    if request.method == "POST":
+        return _say(f"This line could not be solved, so nothing was saved: {error}.", 422)
+    return _instead("This cannot be worked out for the line as it stands", str(error))
+
+
+def _unreadable(error: RigError) -> ResponseReturnValue:
+    """Something stored that cannot be read."""
+    if request.blueprint == "shop":
+        return _shop_instead(str(error))
+    return _instead("What is stored of this line cannot be read", str(error))
+
+
+def _instead(title: str, sentence: str) -> ResponseReturnValue:
+    """In the place of a page: what is wrong with the line, the step back, and the other lines."""
+    line_id = (request.view_args or {}).get("line_id")
+    if line_id is None or request.headers.get("HX-Request"):
+        return _say(f"{title}: {sentence}.", 422)
+    g.pop("form_line", None)
+    no_header()
+    standing, lines = line_standing(session(), line_id), line_names(session(), line_id)
+    page = render_template(
+        "cannot.html", title=title, sentence=sentence, line_id=line_id, standing=standing, lines=lines
+    )
+    return page, 422
+
+
+def _shop_instead(sentence: str) -> ResponseReturnValue:
+    no_header()
+    return render_template("cannot_shop.html", sentence=sentence), 422
 
 
 def _database(error: DatabaseError) -> ResponseReturnValue:

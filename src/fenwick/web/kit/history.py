@@ -115,8 +115,7 @@ def states() -> dict[str, int]:
     if line_id is not None:
         found[LINE_STATE] = _of_line(line_id)
     if request.blueprint == "shop":
-        shown: ShopState | None = g.get("form_shop")
-        found[SHOP_STATE] = (shown or shop_state(session())).revision
+        found[SHOP_STATE] = _of_shop()
     return {name: revision for name, revision in found.items() if revision is not None}
 
 
@@ -125,6 +124,14 @@ def _of_line(line_id: int) -> int | None:
     try:
         return (shown if shown is not None and shown.id == line_id else line_state(session(), line_id)).revision
     except (LookupError, RigError, SQLAlchemyError):  # the page says what is wrong with the line
+        return None
+
+
+def _of_shop() -> int | None:
+    shown: ShopState | None = g.get("form_shop")
+    try:
+        return (shown or shop_state(session())).revision
+    except (RigError, SQLAlchemyError):  # the page says what is wrong with the shop
         return None
 
 

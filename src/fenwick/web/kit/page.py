@@ -9,7 +9,7 @@ from flask import session as cookie
 from sqlalchemy.exc import SQLAlchemyError
 
 from fenwick.core.errors import CoreError
-from fenwick.data.lines import all_line_ids, line_state
+from fenwick.data.lines import NotFoundError, all_line_ids, line_state
 from fenwick.rig import RigError
 from fenwick.services.checks import Tally, checked, tally
 from fenwick.web.kit.database import session
@@ -56,7 +56,7 @@ def _tuned(line_id: int) -> bool:
     """Whether the line in hand predicts by its readings."""
     try:
         tuning = line_state(session(), line_id).rig.tuning
-    except RigError:
+    except (RigError, NotFoundError):
         return False
     return tuning is not None and tuning.on
 
@@ -64,7 +64,7 @@ def _tuned(line_id: int) -> bool:
 def _open(line_id: int) -> Tally | None:
     try:
         return tally(checked(session(), line_state(session(), line_id)))
-    except (CoreError, RigError):  # the page says what is wrong with the line
+    except (CoreError, RigError, NotFoundError):  # the page says what is wrong with the line
         return None
 
 

@@ -57,6 +57,8 @@ class DrawerAsked:
 def drawer(line_id: int) -> ResponseReturnValue:
     """The best three at no cost, and the best for the money allowed."""
     state = line_state(session(), line_id)
+    if state.owned is None:
+        return render_template("error.html", sentence="What the shop owns cannot be read: its page says why."), 422
     ask = _ask(state)
     if ask.task is None:
         return _page(state, ask, [], ""), 422
@@ -71,8 +73,10 @@ def drawer(line_id: int) -> ResponseReturnValue:
 def make_variant(line_id: int) -> ResponseReturnValue:
     """Keep one of them as a line of its own."""
     state = line_state(session(), line_id)
+    if state.owned is None:
+        abort(400)
     ask = _ask(state)
-    if ask.task is None or state.owned is None:
+    if ask.task is None:
         abort(400)
     made = from_drawer(state.rig, ask.port, state.owned, ask.task)
     found = made.paid if request.values.get("paid") else made.free

@@ -8,7 +8,7 @@ from flask import Blueprint, Response, abort, redirect, render_template, request
 from flask.typing import ResponseReturnValue
 
 from fenwick.core.search.changes import Candidate
-from fenwick.data.lines import LineState, first_line_id, line_names, line_state
+from fenwick.data.lines import LineState, first_line_id, line_names, line_state, stored_document
 from fenwick.rig import Rig, RigError, edit_rig, read_from_outside, write_rig
 from fenwick.rig.edits.changes import candidate_of
 from fenwick.rig.edits.measure import confirm_guess, path_of_guess
@@ -178,6 +178,14 @@ def save_rig(line_id: int) -> ResponseReturnValue:
     stem = "".join(c if c.isalnum() else "-" for c in rig.name.lower()).strip("-") or "line"
     response = Response(write_rig(rig), mimetype="application/json")
     response.headers.set("Content-Disposition", "attachment", filename=f"{stem}.json")
+    return response
+
+
+@bp.get("/lines/<int:line_id>/stored.json")
+def stored(line_id: int) -> ResponseReturnValue:
+    """What is stored of the line, readable or not."""
+    response = Response(stored_document(session(), line_id), mimetype="application/json")
+    response.headers.set("Content-Disposition", "attachment", filename=f"line-{line_id}-stored.json")
     return response
 
 

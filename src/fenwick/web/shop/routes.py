@@ -7,7 +7,7 @@ from typing import Any
 from flask import Blueprint, Response, abort, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
 
-from fenwick.data.lines import all_line_ids, line_state
+from fenwick.data.lines import line_state, readable_lines
 from fenwick.data.shops import ShopState, shop_state
 from fenwick.rig import RigError
 from fenwick.rig.edits.routes import lay_hose
@@ -195,7 +195,8 @@ def _after(listed: str | None) -> ResponseReturnValue:
 
 
 def _page(state: ShopState, listed: str | None, refused: Refusal | None = None) -> ResponseReturnValue:
-    lines = [(line_id, line_state(session(), line_id).rig) for line_id in all_line_ids(session())]
-    view = shop_view(state, listed, lines, unit_system(), refused)
+    states, unreadable = readable_lines(session())
+    lines = [(one.id, one.rig) for one in states]
+    view = shop_view(state, listed, lines, unit_system(), refused, tuple(unreadable))
     template = "shop/_shop.html" if request.headers.get("HX-Request") else "shop/page.html"
     return render_template(template, view=view), 422 if refused else 200

@@ -154,6 +154,7 @@ class ShopView:
     findings: list[tuple[str, str]]  #: (level, sentence)
     can_move: bool  #: whether the separator stands elsewhere than at the best spot
     error: str = ""
+    unreadable: tuple[str, ...] = ()  #: names of lines that are there and cannot be read
 
 
 @dataclass(frozen=True)
@@ -168,7 +169,12 @@ Lines = Sequence[tuple[int, Rig]]
 
 
 def shop_view(
-    state: ShopState, listed: str | None, lines: Lines, system: str, refused: Refusal | None = None
+    state: ShopState,
+    listed: str | None,
+    lines: Lines,
+    system: str,
+    refused: Refusal | None = None,
+    unreadable: tuple[str, ...] = (),
 ) -> ShopView:
     """Lay the floor and prepare the page.
 
@@ -179,6 +185,7 @@ def shop_view(
     lines : (id, rig) of every line, for the lengths they have
     system : unit system
     refused : what was just refused
+    unreadable : names of lines that are there and cannot be read
     """
     shop = state.file
     plan = lay_floor(shop)
@@ -196,6 +203,7 @@ def shop_view(
         findings=_findings(shop, plan, system),
         can_move=plan.spot is not None and (plan.longest is None or plan.spot.length < plan.longest - 0.05),
         error=refused.errors.get("", "") if refused else "",
+        unreadable=unreadable,
     )
 
 

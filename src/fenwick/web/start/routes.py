@@ -7,7 +7,7 @@ from collections.abc import Mapping
 from flask import Blueprint, flash, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
 
-from fenwick.data.lines import all_line_ids, line_state
+from fenwick.data.lines import all_names
 from fenwick.data.shops import the_shop
 from fenwick.rig import Rig, RigError, edit_rig
 from fenwick.rig.start import start_line
@@ -45,7 +45,7 @@ def begin() -> ResponseReturnValue:
 
 def _named_apart(rigs: list[Rig]) -> list[Rig]:
     """The rigs under names that no line of the shop, and none of the others, has."""
-    taken = {line_state(session(), line_id).rig.name for line_id in all_line_ids(session())}
+    taken = all_names(session())
     named = []
     for rig in rigs:
         name = next(n for i in range(1, 10_000) if (n := rig.name if i == 1 else f"{rig.name} {i}") not in taken)

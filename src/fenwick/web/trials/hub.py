@@ -8,6 +8,7 @@ from fenwick.data.lines import LineState
 from fenwick.data.trials import DONE, LIVE, TrialState
 from fenwick.services.trials import Workbench, judged_trial
 from fenwick.web.kit.database import session
+from fenwick.web.kit.paging import Paging
 from fenwick.wording.results import badge, headline, state_words
 from fenwick.wording.trials import OUTCOME_WORDS, TestWords
 
@@ -33,6 +34,8 @@ class HubView:
     state: LineState
     rows: list[TrialRow]
     kinds: dict[str, TestWords]
+    unreadable: list[str]  #: titles of tests that are there and cannot be read
+    pages: Paging
 
 
 def trial_row(trial: TrialState, bench: Workbench) -> TrialRow:

@@ -10,7 +10,15 @@ from flask.typing import ResponseReturnValue
 from fenwick.data.lines import line_names, line_state
 from fenwick.data.readings import take
 from fenwick.data.runs import add_finished
-from fenwick.data.trials import add_run, add_trial, remove_trial, trial_state, trials_of
+from fenwick.data.trials import (
+    add_run,
+    add_trial,
+    count_trials,
+    remove_trial,
+    trial_state,
+    trials_of,
+    unreadable_trials,
+)
 from fenwick.rig import RigError
 from fenwick.services.trials import readings_from, slot_tested, workbench
 from fenwick.sheets.report import write_report
@@ -19,6 +27,7 @@ from fenwick.web.kit.database import session
 from fenwick.web.kit.history import save
 from fenwick.web.kit.numbers import real, whole
 from fenwick.web.kit.page import line_in_hand
+from fenwick.web.kit.paging import paged
 from fenwick.web.kit.units import unit_system
 from fenwick.web.trials.hub import HubView, trial_row
 from fenwick.web.trials.plan_view import plan_view
@@ -28,6 +37,7 @@ from fenwick.web.trials.table import rows_of
 from fenwick.wording.trials import TEST_KINDS, title_of
 
 bp = Blueprint("trials", __name__)
+ON_A_PAGE = 20  #: tests
 SEEDS = 1_000_000  #: of orders of runs
 
 
@@ -43,9 +53,10 @@ def hub(line_id: int) -> ResponseReturnValue:
     """What was tested on a line, and what could be."""
     state = line_state(session(), line_id)
     bench = workbench(state, unit_system())
-    rows = [trial_row(trial, bench) for trial in trials_of(session(), line_id)]
+    pages = paged(count_trials(session(), line_id), ON_A_PAGE)
+    rows = [trial_row(trial, bench) for trial in trials_of(session(), line_id, pages.skip, ON_A_PAGE)]
     removed = request.args.get("removed", type=whole)
-    view = HubView(state, rows, TEST_KINDS)
+    view = HubView(state, rows, TEST_KINDS, unreadable_trials(session(), line_id), pages)
     return render_template("trials/hub.html", view=view, lines=line_names(session(), line_id), removed=removed)
 
 

@@ -53,10 +53,19 @@
       .then((text) => {
         if (!late.isConnected) return;
         if (text) htmx.swap(document.body, text, { swapStyle: "none" });
-        else document.getElementById("suggest")?.replaceChildren(); /* no advice is better than that of another line */
+        else cannot_advise(); /* no advice is better than that of another line */
         late.remove();
       })
       .catch(() => {}); /* overtaken, or the page is left: nothing is missing that matters */
+  }
+  function cannot_advise() {
+    const there = document.getElementById("suggest");
+    if (!there) return;
+    const words = document.createElement("p");
+    words.className = "quiet";
+    words.textContent = "What would change it could not be worked out for this line.";
+    there.classList.remove("pending");
+    there.replaceChildren(words);
   }
   document.addEventListener("htmx:afterSwap", fetch_late);
   fetch_late();
