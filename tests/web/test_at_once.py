@@ -1,6 +1,7 @@
 """Two changes at once: a second window, a second person at the shop's computer. Neither is lost, neither is refused."""
 
 import json
+import re
 import threading
 import time
 from collections.abc import Callable
@@ -9,6 +10,9 @@ from typing import Any
 import pytest
 from flask import Flask
 
+from fenwick.data import Database
+from fenwick.data.lines import line_names
+from fenwick.data.trials import run_row, trial_state
 from fenwick.services import lines, solving
 
 HX = {"HX-Request": "true"}
@@ -105,3 +109,59 @@ def test_a_figure_that_is_waited_for_holds_nobody_up(app: Flask, monkeypatch: py
     finally:
         done.set()
         thread.join()
+
+
+def test_ticks_first_keystrokes_runs_and_copies_made_at_once_all_arrive(app: Flask) -> None:
+    client = app.test_client()
+    client.post("/tests/1/runs", data={"variant": "0"})
+    page = client.get("/tests/1").text
+    run = max(int(found) for found in re.findall(r"/runs/(\d+)", page))
+    ticks = [(f"/runs/{run}/tick", {"key": key, "on": "1"}) for key in ("empty", "seal", "filter", "hose")]
+    keys = [(f"/runs/{run}/entries", {"key": "note", "text": f"note {i}"}) for i in range(2)]
+    copies = [("/lines/1/copy", {}) for _ in range(4)]
+    more = [("/tests/1/runs", {"variant": "0"}) for _ in range(4)]
+    assert set(at_once(app, *ticks, *keys, *copies, *more)) <= {200, 302}
+    shop: Database = app.extensions["fenwick-shop"]
+    with shop.session() as session:
+        names = [name for _, name in line_names(session, 1)]
+        assert len(names) == len(set(names)) == 3 + 4
+        numbers = [one.number for one in trial_state(session, 1).runs]
+        assert numbers == list(range(1, len(numbers) + 1))
+        ticked = run_row(session, run).ticked.split(",")
+        assert set(ticked) >= {"empty", "seal", "filter", "hose"}
+
+
+def test_two_first_texts_of_one_figure_are_one(app: Flask) -> None:
+    client = app.test_client()
+    client.post("/tests/1/runs", data={"variant": "0"})
+    run = max(int(found) for found in re.findall(r"/runs/(\d+)", client.get("/tests/1").text))
+    posts = [(f"/runs/{run}/entries", {"key": "fed_feed", "text": f"{i}", "system": "metric"}) for i in range(5)]
+    assert set(at_once(app, *posts)) == {200}
+
+
+def test_a_crowd_loses_nothing(app: Flask) -> None:
+    """Four clients, each at its own part of the shop, in a hurry."""
+    shop = json.loads(app.test_client().get("/shop/shop.json").data)
+    tools = [tool["id"] for tool in shop["tools"]][:4]
+    assert len(tools) >= 2
+
+    def hurry(tool: str, at: int) -> None:
+        client = app.test_client()
+        for i in range(5):
+            place = {"x_m": f"{0.5 + 0.05 * i}", "y_m": f"{0.5 + 0.25 * at}"}
+            assert client.post(f"/shop/place/{tool}", data=place, headers=HX).status_code == 200
+
+    threads = [threading.Thread(target=hurry, args=(tool, i)) for i, tool in enumerate(tools)]
+    for thread in threads:
+        thread.start()
+    for thread in threads:
+        thread.join()
+    after = json.loads(app.test_client().get("/shop/shop.json").data)
+    places = {tool["id"]: tool["place"] for tool in after["tools"]}
+    for i, tool in enumerate(tools):
+        assert places[tool] == {"x_m": 0.7, "y_m": pytest.approx(0.5 + 0.25 * i)}
+    client, undone = app.test_client(), 0
+    while "Nothing to undo" not in client.get("/shop").text:
+        assert client.post("/shop/undo", headers=HX).status_code == 200
+        undone += 1
+    assert undone == 5 * len(tools)

@@ -11,7 +11,7 @@ from fenwick.core.bench.trials.steps import steps
 from fenwick.data.lines import NotFoundError
 from fenwick.data.remembered import kept
 from fenwick.data.trial_tables import RunEntry, RunPhoto, TrialRun
-from fenwick.data.trials import ABORTED, DONE, PAUSED, RUNNING, add_run, counted, run_row, trial_row
+from fenwick.data.trials import ABORTED, DONE, PAUSED, RUNNING, counted, next_number, run_row, trial_row
 from fenwick.trials.document import read_plan
 from fenwick.trials.runs_csv import RunRow
 from fenwick.trials.values import Entry
@@ -19,15 +19,30 @@ from fenwick.trials.values import Entry
 
 def add_finished(session: Session, trial_id: int, rows: Sequence[RunRow], system: str) -> None:
     """Runs that were made elsewhere, behind the others; their texts are in one system of units."""
-    for row in rows:
-        run_id = add_run(session, trial_id, row.variant)
-        for key, text in row.texts.items():
-            save_entry(session, run_id, key, Entry(text, system, "a table"))
-        run = run_row(session, run_id)
-        run.state, run.note, run.spoilt = DONE, row.note[:2000], row.spoilt[:300]
-        run.step = len(steps(read_plan(trial_row(session, trial_id).plan))) - 1
-        run.started_at = run.finished_at = _now()
-        _commit(session, run)
+    trial = trial_row(session, trial_id)
+    last, now, first = len(steps(read_plan(trial.plan))) - 1, _now(), next_number(session, trial_id)
+    runs = [
+        TrialRun(
+            trial_id=trial_id,
+            number=number,
+            variant=row.variant,
+            state=DONE,
+            step=last,
+            note=row.note[:2000],
+            spoilt=row.spoilt[:300],
+            started_at=now,
+            finished_at=now,
+        )
+        for number, row in enumerate(rows, start=first)
+    ]
+    session.add_all(runs)
+    session.flush()
+    session.add_all(
+        RunEntry(run_id=run.id or 0, key=key, text=text[:200], system=system, source="a table", at=now)
+        for run, row in zip(runs, rows, strict=True)
+        for key, text in row.texts.items()
+    )
+    kept(session)
 
 
 def save_entry(session: Session, run_id: int, key: str, entry: Entry) -> None:

@@ -75,6 +75,15 @@ class Acknowledgement(SQLModel, table=True):
     withdrawn_at: datetime | None = None
 
 
+class DoneOnce(SQLModel, table=True):
+    """What a form has done, by the name of chance that it carries: sent again, it does nothing."""
+
+    __tablename__ = "done_once"
+
+    token: str = Field(max_length=40, primary_key=True)
+    at: datetime = Field(default_factory=_now)
+
+
 class ReadingRow(SQLModel, table=True):
     """A reading of a line, in SI; one that does not count says why, one that was removed stays in the record."""
 

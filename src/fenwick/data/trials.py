@@ -94,12 +94,17 @@ def add_trial(session: Session, line_id: int, plan: Plan, title: str) -> int:
 def add_run(session: Session, trial_id: int, variant: int) -> int:
     """One more run of a state, behind the others; its id."""
     trial = trial_row(session, trial_id)
-    numbers = session.exec(select(TrialRun.number).where(TrialRun.trial_id == trial.id)).all()
-    run = TrialRun(trial_id=trial_id, number=max(numbers, default=0) + 1, variant=variant)
+    assert trial.id is not None
+    run = TrialRun(trial_id=trial_id, number=next_number(session, trial.id), variant=variant)
     session.add(run)
     kept(session)
     assert run.id is not None
     return run.id
+
+
+def next_number(session: Session, trial_id: int) -> int:
+    """Number of the run that comes behind the others of a test."""
+    return (session.exec(select(func.max(TrialRun.number)).where(TrialRun.trial_id == trial_id)).one() or 0) + 1
 
 
 def trial_state(session: Session, trial_id: int) -> TrialState:

@@ -38,7 +38,7 @@ from fenwick.web import (
 from fenwick.web import (
     shop as shop_pages,
 )
-from fenwick.web.kit import bounds, clash, database, door, errors, history, page, security
+from fenwick.web.kit import bounds, clash, database, door, errors, history, imports, page, security
 from fenwick.web.kit.door import Entrance
 from fenwick.web.kit.filters import init_filters
 from fenwick.web.kit.jobs import Jobs
@@ -65,6 +65,7 @@ def create_app(shop: Database, secret_key: str, entrance: Entrance | None = None
     app.jinja_env.trim_blocks = app.jinja_env.lstrip_blocks = True
     app.jinja_env.globals["version"] = __version__
     app.jinja_env.globals["made_of"] = history.states
+    app.jinja_env.globals["once_token"] = imports.once_token
     app.jinja_env.globals["asks_to_sign_in"] = entrance is not None and entrance.door is not None
     bounds.init_app(app)
     door.init_app(app, entrance or Entrance())

@@ -26,6 +26,7 @@ from fenwick.rig import RigError
 from fenwick.rig.voice import voice_for
 from fenwick.web.kit.database import keep, session, while_others_write
 from fenwick.web.kit.devices import reader_of
+from fenwick.web.kit.imports import begins_import
 from fenwick.web.kit.numbers import whole
 from fenwick.web.kit.recording import record, recordings
 from fenwick.web.kit.units import unit_system
@@ -54,6 +55,8 @@ def read_file(line_id: int) -> ResponseReturnValue:
         table = read_log(upload.stream.read())
     except RigError as error:
         return _render(line_id, None, 422, upload_error=f"{upload.filename[:60]} was not read: {error}.")
+    if not begins_import():
+        return _after(line_id, logs_of(session(), line_id)[0].id)
     log_id = begin_log(session(), line_id, upload.filename, _run(line_id))
     add_rows(session(), log_id, table.rows, table.unreadable)
     end_log(session(), log_id, "; ".join(table.notes))

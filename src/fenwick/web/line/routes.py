@@ -20,6 +20,7 @@ from fenwick.units import BadNumberError
 from fenwick.web.kit.database import session
 from fenwick.web.kit.editor import field_value_at, read_editor, rig_field
 from fenwick.web.kit.history import form_line, line_now, save, step
+from fenwick.web.kit.imports import begins_import
 from fenwick.web.kit.page import pill_follows
 from fenwick.web.kit.pieces import Refused
 from fenwick.web.kit.units import unit_system
@@ -201,6 +202,7 @@ def open_rig(line_id: int) -> ResponseReturnValue:
     except RigError as error:
         name = upload.filename[:60]
         return render(state, None, None, Attempt(upload_error=f"{name} was not opened. {error}"), 422)
+    begins_import()
     save(line_id, rig, f"Opened {upload.filename[:80]}")
     return after_change(line_id, None)
 

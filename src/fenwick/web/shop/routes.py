@@ -18,6 +18,7 @@ from fenwick.web.kit.database import session
 from fenwick.web.kit.document_fields import read_changes, sentences_by_path
 from fenwick.web.kit.fields import Field
 from fenwick.web.kit.history import form_shop, save, save_shop, shop_now, step_shop
+from fenwick.web.kit.imports import begins_import
 from fenwick.web.kit.numbers import real
 from fenwick.web.kit.units import unit_system
 from fenwick.web.shop.view import LISTS, Refusal, item_fields, room_fields, shop_view
@@ -151,6 +152,7 @@ def open_file() -> ResponseReturnValue:
         changed = read_shop(upload.stream.read())
     except RigError as error:
         return _page(state, "room", Refusal({}, {"": f"{upload.filename[:60]} was not opened. {error}"}))
+    begins_import()
     save_shop(changed, f"Opened {upload.filename[:80]}")
     return _after("room")
 

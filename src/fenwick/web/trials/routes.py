@@ -25,6 +25,7 @@ from fenwick.sheets.report import write_report
 from fenwick.trials.runs_csv import parse_runs, write_runs
 from fenwick.web.kit.database import session
 from fenwick.web.kit.history import save
+from fenwick.web.kit.imports import begins_import
 from fenwick.web.kit.numbers import real, whole
 from fenwick.web.kit.page import line_in_hand
 from fenwick.web.kit.paging import paged
@@ -177,7 +178,8 @@ def read_runs(trial_id: int) -> ResponseReturnValue:
         rows = parse_runs(upload.stream.read(), trial.plan, unit_system())
     except RigError as error:
         return _result(trial_id, 422, f"{upload.filename[:60]} was not read: {error}.")
-    add_finished(session(), trial_id, rows, unit_system())
+    if begins_import():
+        add_finished(session(), trial_id, rows, unit_system())
     return redirect(url_for("trials.show", trial_id=trial_id))
 
 
