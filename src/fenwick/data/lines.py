@@ -150,15 +150,18 @@ def stored_document(session: Session, line_id: int) -> str:
     return row.document
 
 
-def readable_lines(session: Session) -> tuple[list[LineState], list[str]]:
-    """Every line still there as it stands, in their order; and the names of those that cannot be read."""
-    states, names = [], []
+def readable_lines(session: Session) -> tuple[list[tuple[int, Rig]], list[str]]:
+    """((id, rig) of every line still there as it stands, in their order; the names of those that cannot be read)."""
+    here = (col(Revision.line_id) == DustLine.id) & (col(Revision.number) == DustLine.cursor)
+    documents = dict(session.exec(select(Revision.line_id, Revision.document).join(DustLine, here)).all())
+    rigs, names = [], []
     for line_id, _, name in _lines_there(session):
-        try:
-            states.append(line_state(session, line_id))
-        except (RigError, NotFoundError):
+        rig = _readable(documents.get(line_id, ""))
+        if rig is None:
             names.append(name)
-    return states, names
+        else:
+            rigs.append((line_id, rig))
+    return rigs, names
 
 
 def line_as_of(session: Session, line_id: int, revision: int | None) -> LineState:
@@ -256,7 +259,7 @@ def _name(document: str) -> str:
     return str(json.loads(document).get("name", "Dust line"))
 
 
-@lru_cache(maxsize=128)
+@lru_cache(maxsize=1024)
 def _rig(document: str) -> Rig:
     """A stored rig, checked once for each text: rigs are immutable, and most requests read the same few."""
     return read_rig(document.encode())

@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from sqlmodel import Session, col, select
+from sqlalchemy import select as sa_select
+from sqlmodel import Session, col
 
 from fenwick.core.tuning.readings import Reading as Read
 from fenwick.data.lines import NotFoundError
@@ -29,19 +30,13 @@ TUNING, HUNT = "tuning", "hunt"
 
 def readings_of(session: Session, line_id: int, purpose: str = TUNING) -> list[Taken]:
     """All readings of a line for a purpose that have not been taken away, in the order they were taken."""
-    mine = select(ReadingRow).where(
-        ReadingRow.line_id == line_id, ReadingRow.purpose == purpose, col(ReadingRow.removed_at).is_(None)
-    )
+    row = ReadingRow
+    told = (row.id, row.kind, row.value, row.sd, row.port, row.station, row.dust)
+    about = (row.note, row.left_out, row.created_at)
+    mine = (col(row.line_id) == line_id, col(row.purpose) == purpose, col(row.removed_at).is_(None))
+    found = session.execute(sa_select(*told, *about).where(*mine).order_by(col(row.id))).all()  # type: ignore[call-overload]
     return [
-        Taken(
-            row.id,
-            Read(row.kind, row.value, row.sd, row.port, row.station, row.dust),
-            row.note,
-            row.left_out,
-            row.created_at.date().isoformat(),
-        )
-        for row in session.exec(mine.order_by(col(ReadingRow.id))).all()
-        if row.id is not None
+        Taken(number, Read(*read), note, left_out, on.date().isoformat()) for number, *read, note, left_out, on in found
     ]
 
 

@@ -2,10 +2,13 @@
 
 from __future__ import annotations
 
+from functools import lru_cache
+
 from fenwick.core.dust.cakes import settled_point
 from fenwick.core.errors import CoreError
 from fenwick.core.line.line import Line
 from fenwick.core.tuning.fit import Fit, fit
+from fenwick.core.tuning.readings import Reading
 from fenwick.data.readings import Taken
 from fenwick.rig import Rig
 from fenwick.rig.format.tuning import LEAST, MOST
@@ -16,9 +19,13 @@ DIGITS = 3  #: after the point, of a factor as it is kept
 
 def tune(rig: Rig, taken: list[Taken]) -> Fit | None:
     """The line fitted to the readings that count; None where none does, or the line cannot be solved."""
-    counted = [one.reading for one in taken if not one.left_out]
-    if not counted:
-        return None
+    counted = tuple(one.reading for one in taken if not one.left_out)
+    return _tuned(rig, counted) if counted else None
+
+
+@lru_cache(maxsize=16)
+def _tuned(rig: Rig, counted: tuple[Reading, ...]) -> Fit | None:
+    """The same, worked out once for each."""
     try:
         return fit(described_line(rig), counted)
     except CoreError:

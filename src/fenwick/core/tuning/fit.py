@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import cached_property
 
 import numpy as np
 from scipy.optimize import least_squares
@@ -70,12 +71,12 @@ class Fit:
         shares = np.sqrt(np.diag(self.covariance)) / spreads(KEYS)
         return {key: float(min(share, 1.0)) for key, share in zip(KEYS, shares, strict=True)}
 
-    @property
+    @cached_property
     def misses(self) -> Array:
         """Reading less tuned line, in the reading's standard uncertainty, shape (m,)."""
         return self._over(self.after)
 
-    @property
+    @cached_property
     def left_out(self) -> Array:
         """The same with each reading predicted from all the others, shape (m,)."""
         leverage = np.einsum("ij,jk,ik->i", self.slopes, self.covariance, self.slopes)
@@ -107,12 +108,11 @@ class Fit:
     def _worth(self, j: int) -> list[tuple[int, float]]:
         """(row, share of the factor's variance that goes with that reading), the most first."""
         here = self.covariance[j, j]
-        worth = []
-        for i, row in enumerate(self.slopes):
-            column = self.covariance @ row
-            without = here + column[j] ** 2 / max(1.0 - float(row @ column), 1e-9)
-            worth.append((i, float(1.0 - here / without)))
-        return sorted(worth, key=lambda pair: -pair[1])
+        columns = self.slopes @ self.covariance
+        leverage = np.sum(columns * self.slopes, axis=1)
+        without = here + np.square(columns[:, j]) / np.maximum(1.0 - leverage, 1e-9)
+        worth = 1.0 - here / without
+        return [(int(i), float(worth[i])) for i in np.argsort(-worth, kind="stable")]
 
 
 def fit(line: Line, readings: Sequence[Reading]) -> Fit | None:

@@ -92,10 +92,17 @@ def expected(line: Line, readings: Sequence[Reading]) -> Array:
     line : one or many variants
     readings : of it
     """
+    # what is read again and again at one place is worked out once
+    places = {place: i for i, place in enumerate(dict.fromkeys(replace(one, value=0.0, sd=1.0) for one in readings))}
+    said = _expected_at_places(line, tuple(places))
+    return said[[places[replace(one, value=0.0, sd=1.0)] for one in readings]]
+
+
+def _expected_at_places(line: Line, places: Sequence[Reading]) -> Array:
     n = line.variants
-    said = np.full((len(readings), n), np.nan)
+    said = np.full((len(places), n), np.nan)
     solved: dict[Hashable, Assessment | None] = {}  #: by how the line stood
-    for i, reading in enumerate(readings):
+    for i, reading in enumerate(places):
         if reading.kind == SEALED:
             said[i] = line.vacuum.curve.sealed_in_room(line.site.density)
             continue

@@ -38,6 +38,7 @@ def init_app(app: Flask) -> None:
 
 
 def _say(sentence: str, status: int) -> ResponseReturnValue:
+    g.no_states = True  # its forms change no line, and to ask for one may be what has just failed
     if request.headers.get("HX-Request"):
         response = make_response(render_template("_notice.html", sentence=sentence), status)
         response.headers["HX-Retarget"] = "#notice"

@@ -110,6 +110,8 @@ def step_shop(way: str) -> None:
 
 def states() -> dict[str, int]:
     """What the forms of the page at hand are made of, by the names of their fields."""
+    if g.get("no_states"):
+        return {}
     found: dict[str, int | None] = {}
     line_id = (request.view_args or {}).get("line_id")
     if line_id is not None:

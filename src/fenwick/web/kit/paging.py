@@ -22,29 +22,20 @@ class Paging:
     older: str
 
 
-def paged(count: int, on_a_page: int, name: str = "page") -> Paging:
+def paged(count: int, on_a_page: int, endpoint: str, **values: Any) -> Paging:
     """The page that the address asks for, or the nearest there is.
 
     Parameters
     ----------
     count : of all rows
     on_a_page : rows
-    name : of the page's number in the address
+    endpoint : of the page that shows them
+    values : of its address
     """
     of = max(1, -(-count // on_a_page))
-    page = min(max(request.args.get(name, 1, type=whole), 1), of)
-    return Paging(
-        page,
-        of,
-        count,
-        (page - 1) * on_a_page,
-        _address(name, page - 1) if page > 1 else "",
-        _address(name, page + 1) if page < of else "",
-    )
+    page = min(max(request.args.get("page", 1, type=whole), 1), of)
 
+    def address(number: int) -> str:
+        return url_for(endpoint, **values, page=number) if 1 <= number <= of else ""
 
-def _address(name: str, page: int) -> str:
-    asked = {key: value for key, value in request.args.items() if key != name}
-    assert request.endpoint is not None
-    values: dict[str, Any] = {**(request.view_args or {}), **asked, name: page}
-    return url_for(request.endpoint, **values)
+    return Paging(page, of, count, (page - 1) * on_a_page, address(page - 1), address(page + 1))

@@ -18,9 +18,10 @@ from fenwick.web.kit.database import session
 from fenwick.web.kit.history import save
 from fenwick.web.kit.history import step as step_history
 from fenwick.web.kit.page import line_in_hand
+from fenwick.web.kit.paging import paged
 from fenwick.web.kit.units import unit_system
 from fenwick.web.readings.form import ReadingForm, read_form, reading_form
-from fenwick.web.readings.view import readings_view
+from fenwick.web.readings.view import ON_A_PAGE, readings_view
 
 bp = Blueprint("readings", __name__)
 
@@ -119,9 +120,9 @@ def _render(
     form: ReadingForm | None = None,
     removed: int | None = None,
 ) -> ResponseReturnValue:
-    view = readings_view(
-        state, readings_of(session(), state.id), unit_system(), typed, request.values.get("figure", "")
-    )
+    taken, asked = readings_of(session(), state.id), request.values.get("figure", "")
+    pages = paged(len(taken), ON_A_PAGE, "readings.show", line_id=state.id)
+    view = readings_view(state, taken, unit_system(), typed, asked, pages)
     template = "readings/_readings.html" if request.headers.get("HX-Request") else "readings/page.html"
     lines = line_names(session(), state.id)
     return render_template(template, view=view, form=form or view.form, lines=lines, removed=removed), status

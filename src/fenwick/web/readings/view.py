@@ -18,6 +18,7 @@ from fenwick.drawing.factor_bars import render_factor
 from fenwick.rig.to_core.line import described_line
 from fenwick.rig.voice import voice_for
 from fenwick.services.readings import station_kinds, tune, tuned_rig
+from fenwick.web.kit.paging import Paging
 from fenwick.web.kit.pieces import BeforeAfter
 from fenwick.web.readings.form import ReadingForm, reading_form
 from fenwick.wording.say import Voice
@@ -53,6 +54,9 @@ class ShownReading:
     left_out: str
 
 
+ON_A_PAGE = 50  #: readings
+
+
 @dataclass(frozen=True)
 class ReadingsView:
     """The page."""
@@ -70,10 +74,11 @@ class ReadingsView:
     tuned: bool | None  #: whether the line is tuned; None: it has no factors
     can_tune: bool
     changed: list[BeforeAfter]  #: as described, and tuned
+    pages: Paging  #: of the readings, the last ones first
 
 
 def readings_view(
-    state: LineState, taken: list[Taken], system: str, typed: Mapping[str, str], asked: str
+    state: LineState, taken: list[Taken], system: str, typed: Mapping[str, str], asked: str, pages: Paging
 ) -> ReadingsView:
     """Fit the line and prepare the page."""
     rig = state.rig
@@ -88,7 +93,8 @@ def readings_view(
         state=state,
         form=form,
         how=HOW.get(form.fields[0].text, ""),
-        rows=_rows(taken, fitted, voice),
+        rows=_rows(taken, fitted, voice, slice(max(0, len(taken) - pages.skip - ON_A_PAGE), len(taken) - pages.skip)),
+        pages=pages,
         factors=[(row, bars[row.key]) for row in rows],
         fixed=sum(row.fixed for row in rows),
         doubt=doubt_words(fitted, voice) if fitted else "",
@@ -101,14 +107,18 @@ def readings_view(
     )
 
 
-def _rows(taken: list[Taken], fitted: Fit | None, voice: Voice) -> list[ShownReading]:
+def _rows(taken: list[Taken], fitted: Fit | None, voice: Voice, shown: slice) -> list[ShownReading]:
     rows, counted = [], -1
-    for one in taken:
+    places = {place: at for at, place in enumerate(fitted.used)} if fitted else {}
+    wanted = range(len(taken))[shown]
+    for i, one in enumerate(taken):
+        counted += not one.left_out
+        if i not in wanted:
+            continue
         before = after = miss = level = others = ""
         if not one.left_out:
-            counted += 1
-            if fitted is not None and counted in fitted.used:
-                at = fitted.used.index(counted)
+            if fitted is not None and counted in places:
+                at = places[counted]
                 before = reading_figure(one.reading, float(fitted.before[at]), voice)
                 after = reading_figure(one.reading, float(fitted.after[at]), voice)
                 off = float(fitted.misses[at])

@@ -197,8 +197,7 @@ def _after(listed: str | None) -> ResponseReturnValue:
 
 
 def _page(state: ShopState, listed: str | None, refused: Refusal | None = None) -> ResponseReturnValue:
-    states, unreadable = readable_lines(session())
-    lines = [(one.id, one.rig) for one in states]
+    lines, unreadable = readable_lines(session())
     view = shop_view(state, listed, lines, unit_system(), refused, tuple(unreadable))
     template = "shop/_shop.html" if request.headers.get("HX-Request") else "shop/page.html"
     return render_template(template, view=view), 422 if refused else 200

@@ -54,7 +54,7 @@ def hub(line_id: int) -> ResponseReturnValue:
     """What was tested on a line, and what could be."""
     state = line_state(session(), line_id)
     bench = workbench(state, unit_system())
-    pages = paged(count_trials(session(), line_id), ON_A_PAGE)
+    pages = paged(count_trials(session(), line_id), ON_A_PAGE, "trials.hub", line_id=line_id)
     rows = [trial_row(trial, bench) for trial in trials_of(session(), line_id, pages.skip, ON_A_PAGE)]
     removed = request.args.get("removed", type=whole)
     view = HubView(state, rows, TEST_KINDS, unreadable_trials(session(), line_id), pages)

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
-from itertools import pairwise
 
 import numpy as np
 
@@ -78,35 +77,32 @@ class Monitored:
         return mean, self.noise * float(np.sqrt(cutting + 1.0 / max(self.still, 1)))
 
 
-def ordered(rows: Sequence[tuple[float, float]], unreadable: int = 0, leap: float = HOUR) -> Log:
+def ordered(rows: Sequence[tuple[float, float]] | Array, unreadable: int = 0, leap: float = HOUR) -> Log:
     """Rows in order of time; nothing is averaged in silently.
 
     Parameters
     ----------
-    rows : (time [s], value) as they were read
+    rows : (time [s], value) as they were read, one after the other
     unreadable : rows that could not be read before [-]
     leap : step of the clock ahead that counts as a jump [s]
     """
-    good = [(t, v) for t, v in rows if np.isfinite(t) and np.isfinite(v) and v >= 0.0]
-    unreadable += len(rows) - len(good)
+    read = np.asarray(rows, dtype=float).reshape(-1, 2)
+    good = read[np.isfinite(read).all(axis=1) & (read[:, 1] >= 0.0)]
+    unreadable += len(read) - len(good)
     # where the clock was set, what lies before and behind does not belong together: the longest part is judged
-    back = [i for i, (a, b) in enumerate(pairwise(good), start=1) if b[0] < a[0] - SLIPS]
-    ahead = [i for i, (a, b) in enumerate(pairwise(good), start=1) if b[0] > a[0] + leap]
+    step = np.diff(good[:, 0])
+    back, ahead = np.flatnonzero(step < -SLIPS) + 1, np.flatnonzero(step > leap) + 1
     # a clock is set seldom: rows that go back again and again are a table out of order
-    set_at = sorted(back + ahead) if len(back) <= SELDOM else []
-    parts = [good[i:j] for i, j in pairwise([0, *set_at, len(good)])]
-    part = max(parts, key=len)
+    set_at = np.sort(np.concatenate((back, ahead))) if len(back) <= SELDOM else np.array([], dtype=int)
+    part = max(np.split(good, set_at), key=len)
     # two values at one time: the monitor repeated itself; what it said first is kept, the others are counted
-    first: dict[float, float] = {}
-    for time, value in part:
-        first.setdefault(time, value)
-    kept = sorted(first.items())
+    time, first = np.unique(part[:, 0], return_index=True)
     return Log(
-        np.array([t for t, _ in kept]),
-        np.array([v for _, v in kept]),
-        len(part) - len(kept),
-        sum(b[0] < a[0] for a, b in pairwise(part)),
-        tuple(good[i][0] for i in set_at),
+        time,
+        part[first, 1],
+        len(part) - len(time),
+        int(np.sum(np.diff(part[:, 0]) < 0.0)),
+        tuple(good[set_at, 0].tolist()),
         unreadable,
         len(good) - len(part),
     )
