@@ -9,7 +9,7 @@ export PYTHONDONTWRITEBYTECODE :=
 # three at a time on two cores: a browser test mostly waits
 SIDE_BY_SIDE := -n 3 --dist worksteal
 
-.PHONY: help setup demo test unit browser lint format bench lock screenshots clean
+.PHONY: help setup demo test unit browser lint format bench soak lock screenshots clean
 
 help: ## this list
 	@grep -E '^[a-z]+:.*##' $(MAKEFILE_LIST) | sed -E 's/:[^#]*## /\t/' | expand -t 14
@@ -63,6 +63,9 @@ format: $(VENV)/.test tools/node_modules/.done ## put the code into its format
 
 bench: $(VENV)/.test chromium ## speed, as ratios in one run
 	$(BIN)/python -m bench
+
+soak: $(VENV)/.test ## kills, races, odd requests, odd trees, ten years of data: minutes
+	$(BIN)/python -m bench.soak
 
 screenshots: $(VENV)/.test chromium ## take docs/screenshots again
 	$(BIN)/python -m bench.screenshots

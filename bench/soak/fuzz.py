@@ -28,6 +28,10 @@ TABLES = (
     b"{" * 3000, b"flow (L/s);suction (kPa)\n1;20\n20;15\n40;8\n", b"=1+1,@x\n-1,+1\n",
 )  # fmt: skip
 FILE_FIELDS = ("rig", "shop", "runs", "photo", "log", "file", "copy")
+WITH_FIELDS = (
+    "/lines/1", "/lines/1?part=hose-a", "/lines/1/separator", "/lines/1/ports/drum-sander/hood", "/lines/1/vacuum",
+    "/lines/1/checks", "/lines/1/ageing", "/shop", "/start", "/lines/1/tests/plan", "/lines/1/joints",
+)  # fmt: skip
 LEFT_ALONE = ("static", "device.stream", "backups.restore")  #: endless, or slow on purpose
 
 

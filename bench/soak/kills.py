@@ -1,4 +1,4 @@
-"""A server killed at random moments: what it had acknowledged is there, what it had not is there whole or not at all."""
+"""A server killed at random moments: what was acknowledged is there, what was not is there whole or not at all."""
 
 from __future__ import annotations
 

@@ -13,6 +13,7 @@ from PIL import Image
 
 from fenwick.core.bench.trials.plan import KINDS, WAYS, Plan
 from fenwick.core.bench.trials.steps import Step, steps
+from fenwick.data import Database
 from fenwick.wording.trials import ASK_WORDS, CATCH_WORDS, OUTCOME_WORDS, RESET_WORDS, STEP_WORDS, TEST_KINDS, WAY_WORDS
 
 HTMX = {"HX-Request": "true"}
@@ -410,3 +411,12 @@ def test_only_a_test_of_slots_tells_of_them(client: FlaskClient) -> None:
     assert answer.status_code == 422
     assert "cannot be brought" in answer.text
     assert client.post(f"/tests/{trial}/slots", data={"variant": "99"}).status_code == 422
+
+
+def test_a_note_of_many_pages_flows_over_them(client: FlaskClient, shop: Database) -> None:
+    with shop.engine.begin() as connection:
+        note = "The hose came off, again and again. " * 60
+        connection.exec_driver_sql("UPDATE trial_run SET note = ?, spoilt = ?", (note[:2000], "x" * 300))
+    report = client.get("/tests/1/report.pdf")
+    assert report.status_code == 200
+    assert report.data.startswith(b"%PDF")

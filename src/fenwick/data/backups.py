@@ -20,6 +20,7 @@ BROUGHT = "brought"  #: from elsewhere
 REASONS = (DAILY, BY_HAND, MIGRATION, IMPORT, RESTORE, BROUGHT)
 DAYS, WEEKS, MONTHS = 14, 8, 24  #: of which the newest copy each is kept
 FRESH, MOST_FRESH = timedelta(days=2), 20  #: how long, and how many, copies are kept one and all
+STALE = 3600.0  #: after which what is half written is of no copy under way [s]
 _NAME = re.compile(rf"([0-9]{{8}}-[0-9]{{6}})(?:-[0-9]+)?-({'|'.join(REASONS)})\.db")
 _STAMP = "%Y%m%d-%H%M%S"
 
@@ -124,6 +125,9 @@ def _backup(path: Path) -> Backup | None:
 
 
 def _let_go(shop: Path, now: datetime) -> None:
+    for left in Home.of(shop).backups.glob("*.part"):  # of one that was stopped
+        if now.timestamp() - left.stat().st_mtime > STALE:
+            left.unlink(missing_ok=True)
     there = backups_of(shop)
     keep = kept_of([one.at for one in there], now)
     for one in there:

@@ -24,8 +24,8 @@ from fenwick.core.line.relaxation import BOLD_TAKE, CALM_TAKE, HELD_TAKE, MOST_T
 
 MAX_PASSES = 60
 SETTLED_PA = 1.0  #: what may be left then
-PATIENT_PASSES = 240  #: more, for what creeps towards a flow of next to nothing: a stage whose water holds the air back
-BOLD_PASSES, CALM_PASSES = 60, 30  #: of them by turns
+PATIENT_PASSES = 480  #: more, for what creeps towards a flow of next to nothing: a stage whose water holds the air back
+BOLD_PASSES, CALM_PASSES = 40, 80  #: of them by turns
 PLAIN_PASSES = 3  #: the first steps are too wild to say anything about the next
 GOES_WELL = 0.1  #: of what the pass before left: as long as less is left, steps need no thought [-]
 STRAGGLING_PASSES = 20  #: after which steps and a node's momentum are held back
@@ -193,7 +193,7 @@ def solve_network(network: Network, fan: Fan, room: RoomAir) -> Flows:
     Raises
     ------
     NotConvergedError
-        When some variant still changes by 1 Pa or more after 300 passes.
+        When some variant still changes by 1 Pa or more after 540 passes.
     """
     state = _State(network, room)
     state.mass[:] = 0.5 * fan.open_mass_flow / _width(network)
@@ -208,7 +208,7 @@ def solve_network(network: Network, fan: Fan, room: RoomAir) -> Flows:
         state.mass[-1] = fan.meet(state.reduced[-1])
         _split(state)
         moved = _moved(state.mass, before)
-        _walk(state, resistance)
+        _walk(state, resistance, CALM_TAKE if _calm(passes) else 1.0)
         fresh = state.fresh_resistance()
         residual, momentum = _residual(state, resistance, fresh)
         last, worst = worst, float(np.max(residual))
@@ -226,10 +226,15 @@ def solve_network(network: Network, fan: Fan, room: RoomAir) -> Flows:
     return _flows(state, residual, passes)
 
 
+def _calm(passes: int) -> bool:
+    """Whether all goes in small steps, the air's density and the momentum at the nodes too."""
+    return passes >= MAX_PASSES and (passes - MAX_PASSES) % (BOLD_PASSES + CALM_PASSES) >= BOLD_PASSES
+
+
 def _most_taken(passes: int) -> float:
     """Of a step at once: less once values may be rocking one another, then more for what creeps, then little of all."""
     if passes >= MAX_PASSES:
-        return BOLD_TAKE if (passes - MAX_PASSES) % (BOLD_PASSES + CALM_PASSES) < BOLD_PASSES else CALM_TAKE
+        return CALM_TAKE if _calm(passes) else BOLD_TAKE
     return HELD_TAKE if passes > STRAGGLING_PASSES else MOST_TAKE
 
 
@@ -268,7 +273,7 @@ def _split(state: _State) -> None:
     state.spread()
 
 
-def _walk(state: _State, resistance: Array) -> None:
+def _walk(state: _State, resistance: Array, take: float) -> None:
     """Suctions and densities along the air, from the room to the fan."""
     net = state.net
     state.loss = resistance * state.row_square
@@ -278,8 +283,10 @@ def _walk(state: _State, resistance: Array) -> None:
     state.upstream_total = ahead + begin[state.of_row]
     entering = state.density(state.upstream_total, state.row_mass, net.area_in)
     entering[state.from_room] = state.room_density  # the air in front of a port stands still
-    state.rho_in = entering
-    state.rho_out = state.density(state.upstream_total + state.loss, state.row_mass, net.area_out)
+    leaving = state.density(state.upstream_total + state.loss, state.row_mass, net.area_out)
+    if take < 1.0:
+        entering, leaving = (a + take * (b - a) for a, b in ((state.rho_in, entering), (state.rho_out, leaving)))
+    state.rho_in, state.rho_out = entering, leaving
     state.rho_mean = 0.5 * (state.rho_in + state.rho_out)
     state.take_heads()
 

@@ -16,7 +16,7 @@ from fenwick.devices.address import why_not
 from fenwick.devices.protocol import PROTOCOLS, known_units
 from fenwick.web.device.live import events, figure_at_rest
 from fenwick.web.device.words import KIND_NAMES
-from fenwick.web.kit.database import session, shop, while_others_write
+from fenwick.web.kit.database import read_enough, session, shop, while_others_write
 from fenwick.web.kit.devices import hub, reader_of
 from fenwick.web.kit.fields import Field
 from fenwick.web.kit.numbers import whole
@@ -59,6 +59,7 @@ def stream(device_id: int) -> ResponseReturnValue:
     device = device_state(session(), device_id)
     number = request.headers.get("Last-Event-ID", request.args.get("last", 0, type=whole), type=whole)
     body = stream_with_context(events(reader_of(device), number, unit_system()))
+    read_enough()  # the stream goes on for long, and reads the shop no more
     return Response(body, mimetype="text/event-stream", headers={"Cache-Control": "no-store"})
 
 
