@@ -29,7 +29,6 @@ VIEWS = (  # name, address, width, height, whole page
     ("start", "start", 1280, 800, False),
     ("working", "lines/1/workings/kept#sep.cut", 1280, 800, False),
     ("shop", "shop", 1280, 800, False),
-    ("drawer", "lines/1/drawer", 1280, 800, False),
     ("first-verdict", "lines/6?panel=hookup&time=evening", 1280, 800, False),
     ("line-390", "", 390, 844, True),
 )
@@ -87,6 +86,22 @@ def take_run(page: Page, server: str) -> None:
         process.terminate()
 
 
+def take_side_by_side(page: Page, server: str) -> None:
+    """The view that takes two windows: one length changed in both."""
+    address, field = f"{server}lines/1?part=hose-a", 'input[name="line.branches[0].elements[0].length_m"]'
+    other = page.context.new_page()
+    for window in (page, other):
+        window.set_viewport_size({"width": 1280, "height": 800})
+        window.goto(address, wait_until="networkidle")
+    for window, text in ((other, "1.5"), (page, "1.7")):
+        window.locator(field).first.fill(text)
+        with window.expect_response(lambda answer: answer.request.method == "POST"):
+            window.keyboard.press("Tab")
+    page.locator(".clash").wait_for()
+    page.screenshot(path=FOLDER / "side-by-side.png")
+    other.close()
+
+
 def main() -> None:
     """Serve a fresh demo shop and photograph it."""
     FOLDER.mkdir(parents=True, exist_ok=True)
@@ -97,13 +112,13 @@ def main() -> None:
             found = re.search(r"http://\S+/", process.stdout.readline())
             assert found is not None
             browser = playwright.chromium.launch(executable_path=CHROMIUM, args=FLAGS)
-            page = browser.new_page(reduced_motion="reduce")
-            prepare(page, found[0])
-            take(page, found[0])
-            take_search(page, found[0])
-            take_run(page, found[0])
-            browser.close()
-            process.terminate()
+            page = browser.new_context(reduced_motion="reduce").new_page()
+            try:
+                for picture in (prepare, take, take_search, take_run, take_side_by_side):
+                    picture(page, found[0])
+            finally:
+                browser.close()
+                process.terminate()
 
 
 if __name__ == "__main__":
