@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import os
 import random
+import select
 import signal
 import sqlite3
 import time
@@ -41,7 +42,9 @@ def kills(folder: Path, count: int, seed: int = 1) -> Killed:
             os.close(reading)
             _work(path, writing, number, rng.random())
         os.close(writing)
-        time.sleep(rng.uniform(0.02, 0.6))
+        if rng.random() < 0.6:  # well under way; else at any moment, its opening included
+            select.select([reading], [], [], 10.0)
+        time.sleep(rng.uniform(0.0, 0.5))
         os.kill(child, signal.SIGKILL)
         os.waitpid(child, 0)
         with os.fdopen(reading) as said:

@@ -135,6 +135,13 @@ def test_a_shop_is_nobody_elses_to_read(tmp_path: Path) -> None:
     shop.close()
 
 
+def test_a_shop_that_others_could_read_is_its_owners_alone_once_it_was_opened(shop: Database) -> None:
+    shop.close()
+    shop.path.chmod(0o644)
+    open_database(shop.path).close()
+    assert stat.S_IMODE(shop.path.stat().st_mode) == 0o600
+
+
 @pytest.fixture
 def longer(shop: Database) -> Database:
     """A shop whose first line has a history of six states."""

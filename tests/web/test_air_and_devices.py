@@ -20,7 +20,9 @@ from fenwick.core.bench.faults.hunt import Case
 from fenwick.core.bench.faults.practice import good_hunt, set_puzzle, take_reading
 from fenwick.data import Database
 from fenwick.data.air_logs import begin_log, log_state
+from fenwick.data.allowed import allow_host, forbid_host
 from fenwick.data.demo import demo_rig
+from fenwick.data.home import Home
 from fenwick.devices.hub import Hub
 from fenwick.devices.reader import LivePoint
 from fenwick.devices.simulated import CLEAN, DeviceServer
@@ -269,3 +271,58 @@ def test_a_reading_of_a_hidden_line_is_always_the_same_and_a_good_hunt_mostly_fi
         moves = good_hunt(puzzle, offered)
         found += bool(moves) and moves[-1].suspect == puzzle.fault
     assert found >= 24  # looks deceive now and then, and some faults look alike
+
+
+def test_a_host_that_was_not_named_on_this_machine_is_refused_at_its_field(client: FlaskClient, shop: Database) -> None:
+    form = {"kind": "scale", "name": "S", "address": "socket://192.168.7.7:4001", "baud": "9600"}
+    refused = client.post("/lines/1/devices", data=form)
+    assert refused.status_code == 422
+    assert "192.168.7.7 is not on this machine" in refused.text
+    allow_host(Home.of(shop.path), "192.168.7.7")
+    assert client.post("/lines/1/devices", data=form).status_code == 302
+    forbid_host(Home.of(shop.path), "192.168.7.7")
+    hub: Hub = client.application.extensions["fenwick-devices"]
+    with pytest.raises(PermissionError, match="not on this machine"):
+        hub._open(form["address"], 9600)
+
+
+@pytest.mark.parametrize("last", ["²", "9" * 400, "-1", "x", ""])
+def test_a_stream_asked_for_from_an_odd_place_begins_somewhere(client: FlaskClient, last: str) -> None:
+    client.post("/lines/1/devices", data={"kind": "scale", "name": "S", "address": "loop://", "baud": "9600"})
+    answer = client.get("/devices/1/stream", query_string={"last": last}, headers={"Last-Event-ID": last})
+    assert answer.status_code == 200
+    answer.close()
+
+
+def test_no_line_break_reaches_a_device(client: FlaskClient, monkeypatch: pytest.MonkeyPatch) -> None:
+    from fenwick.web.device import routes
+
+    told: list[str] = []
+
+    def at_rest(_device: object, place: str, _system: str) -> tuple[str, str]:
+        told.append(place)
+        return "1", ""
+
+    monkeypatch.setattr(routes, "figure_at_rest", at_rest)
+    client.post("/lines/1/devices", data={"kind": "scale", "name": "S", "address": "loop://", "baud": "9600"})
+    for place in ("bin", "bin\nput feed", "bin\r\n# simulated scale", "\x00"):
+        client.post("/devices/1/latest", data={"place": place})
+    assert told == ["bin", "binputfeed", "binsimulatedscale", ""]
+
+
+def test_a_time_of_hundreds_of_digits_is_an_unreadable_row(client: FlaskClient) -> None:
+    rows = f"time (s),dust (ug/m3)\n0,1\n{'9' * 400},2\n{'9' * 400}.12:30,2\n1,1\n2,3\n3,1\n".encode()
+    answer = client.post("/lines/1/air", data={"log": (BytesIO(rows), "odd.csv")}, follow_redirects=True)
+    assert answer.status_code == 200
+    assert "4 readings" in answer.text
+
+
+def test_many_logs_stand_in_pages(client: FlaskClient, shop: Database) -> None:
+    with shop.session(to_write=True) as session:
+        for i in range(45):
+            begin_log(session, 1, f"Log number {i}")
+    first, last = client.get("/lines/1/air").text, client.get("/lines/1/air?page=3").text
+    assert "page 1 of 3, 46 logs" in first
+    assert "Log number 44" in first
+    assert "Log number 0" in last
+    assert client.get("/lines/1/air?page=99").status_code == 200

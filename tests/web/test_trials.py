@@ -420,3 +420,19 @@ def test_a_note_of_many_pages_flows_over_them(client: FlaskClient, shop: Databas
     report = client.get("/tests/1/report.pdf")
     assert report.status_code == 200
     assert report.data.startswith(b"%PDF")
+
+
+def test_many_tests_stand_in_pages(client: FlaskClient, shop: Database) -> None:
+    from fenwick.data.trials import add_trial, trial_state
+
+    with shop.session(to_write=True) as session:
+        plan = trial_state(session, 1).plan
+        for i in range(45):
+            add_trial(session, 1, plan, f"Test number {i}")
+    first, last = client.get("/lines/1/tests").text, client.get("/lines/1/tests?page=3").text
+    assert "Test number 44" in first
+    assert "Test number 44" not in last
+    assert "Test number 0" in last
+    assert "page 3 of 3" in last
+    for page in ("0", "-4", "99", "²", "9" * 400):
+        assert client.get("/lines/1/tests", query_string={"page": page}).status_code == 200

@@ -37,7 +37,7 @@ class BoundedParser(HTTPRequestParser):  # type: ignore[misc]
         """Read the head, and hold the body to the bound of where it goes."""
         super().parse_header(header_plus)
         self.adj = copy.copy(self.adj)
-        self.adj.max_request_body_size = bound_of(self.path)[0] + 1
+        self.adj.max_request_body_size = bound_of(self.path) + 1
 
     def received(self, data: bytes) -> int:
         """Take some bytes; how many of them."""

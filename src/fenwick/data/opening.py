@@ -6,7 +6,7 @@ Whatever changes the file is one transaction, so that a stop at any moment leave
 from __future__ import annotations
 
 from collections.abc import Iterator
-from contextlib import contextmanager
+from contextlib import contextmanager, suppress
 from pathlib import Path
 from typing import TYPE_CHECKING
 
@@ -36,6 +36,8 @@ def open_database(path: Path) -> Database:
     """
     if not path.is_file():
         raise ShopDatabaseError(f"There is no shop at {path}. “fenwick demo” makes one to try.")
+    with suppress(OSError):  # one that was made by an earlier Fenwick, or came from elsewhere
+        path.chmod(OWNERS_FILE)
     database = Database(path)
     try:
         _migrate(database)

@@ -9,13 +9,12 @@ from datetime import UTC, datetime
 
 from sqlalchemy import func
 from sqlmodel import Session, col, select
-from sqlmodel.sql.expression import SelectOfScalar
 
 from fenwick.core.bench.trials.judge import Run
 from fenwick.core.bench.trials.order import run_order
 from fenwick.core.bench.trials.plan import Plan
 from fenwick.data.lines import NotFoundError
-from fenwick.data.remembered import hold, kept
+from fenwick.data.remembered import hold, kept, remembered
 from fenwick.data.removal import mark_removed
 from fenwick.data.tables import DustLine
 from fenwick.data.trial_tables import AirLog, RunEntry, RunPhoto, Trial, TrialRun
@@ -127,27 +126,37 @@ def trials_of(session: Session, line_id: int, skip: int = 0, most: int | None = 
     skip : how many of the newest to leave out
     most : how many at most; None: all
     """
-    mine = _there(line_id).order_by(col(Trial.id).desc()).offset(skip).limit(most)
-    return _states(session, [trial for trial in session.exec(mine).all() if _readable(trial)])
+    ids = list_of_trials(session, line_id).readable[skip:][:most]
+    mine = select(Trial).where(col(Trial.id).in_(ids)).order_by(col(Trial.id).desc())
+    return _states(session, list(session.exec(mine).all()))
 
 
-def count_trials(session: Session, line_id: int) -> int:
-    """How many tests of a line there are."""
-    return session.exec(select(func.count()).select_from(_there(line_id).subquery())).one()
+@dataclass(frozen=True)
+class TrialList:
+    """The tests of a line that were not taken away, the newest first."""
+
+    readable: list[int]  #: ids
+    unreadable: list[str]  #: titles of those whose plan cannot be read
 
 
-def _there(line_id: int) -> SelectOfScalar[Trial]:
-    return select(Trial).where(Trial.line_id == line_id, col(Trial.removed_at).is_(None))
+def list_of_trials(session: Session, line_id: int) -> TrialList:
+    """Which tests a line has."""
+    return remembered(session, ("tests", line_id), lambda: _list_of_trials(session, line_id))
 
 
-def unreadable_trials(session: Session, line_id: int) -> list[str]:
-    """Titles of the tests of a line whose plan cannot be read."""
-    return [trial.title for trial in session.exec(_there(line_id)).all() if not _readable(trial)]
+def _list_of_trials(session: Session, line_id: int) -> TrialList:
+    mine = select(Trial.id, Trial.title, Trial.plan).where(Trial.line_id == line_id, col(Trial.removed_at).is_(None))
+    rows = session.exec(mine.order_by(col(Trial.id).desc())).all()
+    good = {number for number, _, plan in rows if _readable(plan)}
+    return TrialList(
+        [number for number, _, _ in rows if number in good and number is not None],
+        [title for number, title, _ in rows if number not in good],
+    )
 
 
-def _readable(trial: Trial) -> bool:
+def _readable(plan: str) -> bool:
     try:
-        read_plan(trial.plan)
+        read_plan(plan)
     except RigError:
         return False
     return True

@@ -10,6 +10,11 @@ import numpy as np
 
 from fenwick.core.arrays import Array, Values
 
+MAX_PASSES = 60
+PATIENT_PASSES = 480  #: more, for what creeps towards a flow of next to nothing: a stage whose water holds the air back
+BOLD_PASSES, CALM_PASSES = 40, 80  #: of them by turns
+MOST_PASSES = MAX_PASSES + PATIENT_PASSES
+STRAGGLING_PASSES = 20  #: after which steps and a node's momentum are held back
 LEAST_TAKE, MOST_TAKE = 0.08, 2.5  #: of the step at hand, where it swings and where it creeps [-]
 HELD_TAKE = 0.7  #: at most of it, once two values may be rocking one another [-]
 BOLD_TAKE, CALM_TAKE = 30.0, 0.3
@@ -45,3 +50,30 @@ class Relaxation:
             self._take = np.clip(self._take / np.maximum(1.0 - ratio, NO_STEP), LEAST_TAKE, most)
         self._last = step
         return np.clip(self._take * step, -FARTHEST, FARTHEST)
+
+
+def most_taken(passes: int) -> float:
+    """Of a step at once: less once values may be rocking one another, then more for what creeps, then little of all.
+
+    Parameters
+    ----------
+    passes : so far [-]
+    """
+    if passes >= MAX_PASSES:
+        return CALM_TAKE if _calm(passes) else BOLD_TAKE
+    return HELD_TAKE if passes > STRAGGLING_PASSES else MOST_TAKE
+
+
+def part_taken(passes: int) -> float:
+    """Of what else is put in again from the pass before, the air's density above all.
+
+    Parameters
+    ----------
+    passes : so far [-]
+    """
+    return CALM_TAKE if _calm(passes) else 1.0
+
+
+def _calm(passes: int) -> bool:
+    """Whether all goes in small steps."""
+    return passes >= MAX_PASSES and (passes - MAX_PASSES) % (BOLD_PASSES + CALM_PASSES) >= BOLD_PASSES

@@ -20,15 +20,11 @@ from fenwick.core.formulas.air import GAS_CONSTANT
 from fenwick.core.formulas.friction import friction_factor_colebrook
 from fenwick.core.formulas.orifice import orifice_resistance
 from fenwick.core.line.network import Network, Node
-from fenwick.core.line.relaxation import BOLD_TAKE, CALM_TAKE, HELD_TAKE, MOST_TAKE, Relaxation
+from fenwick.core.line.relaxation import MAX_PASSES, MOST_PASSES, STRAGGLING_PASSES, Relaxation, most_taken, part_taken
 
-MAX_PASSES = 60
 SETTLED_PA = 1.0  #: what may be left then
-PATIENT_PASSES = 480  #: more, for what creeps towards a flow of next to nothing: a stage whose water holds the air back
-BOLD_PASSES, CALM_PASSES = 40, 80  #: of them by turns
 PLAIN_PASSES = 3  #: the first steps are too wild to say anything about the next
 GOES_WELL = 0.1  #: of what the pass before left: as long as less is left, steps need no thought [-]
-STRAGGLING_PASSES = 20  #: after which steps and a node's momentum are held back
 TOLERANCE_PA = 0.01  #: summed over a line; the promise is 1 Pa
 TOLERANCE_FLOW = 1e-4  #: of each flow from one pass to the next: beside a wide leak 0.01 Pa still move some [-]
 LEAST_FLOW = 1e-4  #: of the fan's flow, below which nobody asks for a flow: what a shut gate lets pass [-]
@@ -196,7 +192,7 @@ def solve_network(network: Network, fan: Fan, room: RoomAir) -> Flows:
         When some variant still changes by 1 Pa or more after 540 passes.
     """
     state = _State(network, room)
-    state.mass[:] = 0.5 * fan.open_mass_flow / _width(network)
+    state.mass[:] = 0.5 * fan.open_mass_flow / max(1, sum(s.node is None for s in network.segments))
     state.spread()
     resistance = state.fresh_resistance()
     relaxation: Relaxation | None = None
@@ -208,7 +204,7 @@ def solve_network(network: Network, fan: Fan, room: RoomAir) -> Flows:
         state.mass[-1] = fan.meet(state.reduced[-1])
         _split(state)
         moved = _moved(state.mass, before)
-        _walk(state, resistance, CALM_TAKE if _calm(passes) else 1.0)
+        _walk(state, resistance, part_taken(passes))
         fresh = state.fresh_resistance()
         residual, momentum = _residual(state, resistance, fresh)
         last, worst = worst, float(np.max(residual))
@@ -216,35 +212,19 @@ def solve_network(network: Network, fan: Fan, room: RoomAir) -> Flows:
             break
         if passes >= MAX_PASSES and worst < SETTLED_PA:
             break
-        if passes >= MAX_PASSES + PATIENT_PASSES:
+        if passes >= MOST_PASSES:
             raise NotConvergedError(worst, passes)
         if passes > PLAIN_PASSES and worst > GOES_WELL * last:
             relaxation = relaxation or Relaxation()
         straggling = passes > STRAGGLING_PASSES
-        resistance = relaxation.next(resistance, fresh, _most_taken(passes)) if relaxation else fresh
+        resistance = relaxation.next(resistance, fresh, most_taken(passes)) if relaxation else fresh
         state.momentum = 0.5 * (state.momentum + momentum) if straggling else momentum
     return _flows(state, residual, passes)
-
-
-def _calm(passes: int) -> bool:
-    """Whether all goes in small steps, the air's density and the momentum at the nodes too."""
-    return passes >= MAX_PASSES and (passes - MAX_PASSES) % (BOLD_PASSES + CALM_PASSES) >= BOLD_PASSES
-
-
-def _most_taken(passes: int) -> float:
-    """Of a step at once: less once values may be rocking one another, then more for what creeps, then little of all."""
-    if passes >= MAX_PASSES:
-        return CALM_TAKE if _calm(passes) else BOLD_TAKE
-    return HELD_TAKE if passes > STRAGGLING_PASSES else MOST_TAKE
 
 
 def _moved(mass: Array, before: Array) -> float:
     """By which share the flow of any segment has moved at most."""
     return float(np.max(np.abs(mass - before) / np.maximum(mass, LEAST_FLOW * mass[-1])))
-
-
-def _width(network: Network) -> int:
-    return max(1, sum(1 for s in network.segments if s.node is None))
 
 
 def _reduce(state: _State, resistance: Array) -> None:

@@ -28,11 +28,13 @@ from fenwick.web.kit.database import keep, session, while_others_write
 from fenwick.web.kit.devices import reader_of
 from fenwick.web.kit.imports import begins_import
 from fenwick.web.kit.numbers import whole
+from fenwick.web.kit.paging import paged
 from fenwick.web.kit.recording import record, recordings
 from fenwick.web.kit.units import unit_system
 from fenwick.wording.air_logs import cut_figures, log_words
 
 bp = Blueprint("air_log", __name__)
+ON_A_PAGE = 20  #: logs
 A_CUT = 60.0  #: that a simulated shop makes [s]
 
 
@@ -164,6 +166,8 @@ def _render(
     if state is not None and state.line_id != line_id:
         abort(404)
     found = monitored(state.log, state.cuts) if state else None
+    logs = logs_of(session(), line_id)
+    pages = paged(len(logs), ON_A_PAGE, "air_log.show", line_id=line_id)
     return render_template(
         "air_log/page.html",
         state=line,
@@ -175,7 +179,8 @@ def _render(
         typed=typed if typed is not None else (write_cuts(state.cuts) if state else ""),
         cuts_error=cuts_error,
         upload_error=upload_error,
-        logs=logs_of(session(), line_id),
+        logs=logs[pages.skip : pages.skip + ON_A_PAGE],
+        paging=pages,
         monitors=[device for device in devices_of(session()) if device.kind == "monitor"],
         lines=line_names(session(), line_id),
         removed=request.args.get("removed", type=whole),

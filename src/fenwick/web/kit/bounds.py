@@ -8,37 +8,35 @@ from flask import Flask, request
 
 FORM, TABLE, PHOTO, SHOP = 1_000_000, 12_000_000, 25_000_000, 500_000_000  #: [bytes]
 LARGER = (
-    (re.compile(r"/lines/[0-9]+/(?:air|vacuum/csv)|/tests/[0-9]+/runs\.csv"), TABLE, "a table"),
-    (re.compile(r"/runs/[0-9]+/photos"), PHOTO, "a photo"),
-    (
-        re.compile(r"/lines/[0-9]+/rig|/shop/file"),
-        3 * FORM,
-        "a rig file or a shop file",
-    ),  # its reader says it by its name
-    (re.compile(r"/backups/bring"), SHOP, "a copy of a shop"),
+    (re.compile(r"/lines/[0-9]+/(?:air|vacuum/csv)|/tests/[0-9]+/runs\.csv"), TABLE, "a table is at most 12 MB"),
+    (re.compile(r"/runs/[0-9]+/photos"), PHOTO, "a photo is at most 25 MB"),
+    # their reader says by their name what is too large
+    (re.compile(r"/lines/[0-9]+/rig|/shop/file"), 3 * FORM, "a rig file or a shop file is at most 1 MB"),
+    (re.compile(r"/backups/bring"), SHOP, "a copy of a shop is at most 500 MB"),
 )
 ROOM = 20_000  #: for the fields beside a file [bytes]
 
 
-def bound_of(path: str) -> tuple[int, str]:
-    """(most bytes that a request to an address may bring, what it brings in words)."""
-    for pattern, most, what in LARGER:
-        if pattern.fullmatch(path):
-            return most + ROOM, what
-    return FORM + ROOM, "a form"
+def bound_of(path: str) -> int:
+    """How much a request to an address may bring [bytes]."""
+    return _bound(path)[0] + ROOM
 
 
 def too_large(path: str) -> str:
     """What is said of a request that brings more."""
-    most, what = bound_of(path)
-    return f"That is too large: {what} is at most {(most - ROOM) // 1_000_000} MB. Nothing was changed."
+    return f"That is too large: {_bound(path)[1]}. Nothing was changed."
+
+
+def _bound(path: str) -> tuple[int, str]:
+    found = ((most, words) for pattern, most, words in LARGER if pattern.fullmatch(path))
+    return next(found, (FORM, "a form is at most 1 MB"))
 
 
 def init_app(app: Flask) -> None:
     """Hold every request to its bound."""
     app.config.update(MAX_CONTENT_LENGTH=SHOP + ROOM, MAX_FORM_MEMORY_SIZE=FORM + ROOM)
-    app.before_request(_bound)
+    app.before_request(_hold)
 
 
-def _bound() -> None:
-    request.max_content_length = bound_of(request.path)[0]
+def _hold() -> None:
+    request.max_content_length = bound_of(request.path)

@@ -10,15 +10,7 @@ from flask.typing import ResponseReturnValue
 from fenwick.data.lines import line_names, line_state
 from fenwick.data.readings import take
 from fenwick.data.runs import add_finished
-from fenwick.data.trials import (
-    add_run,
-    add_trial,
-    count_trials,
-    remove_trial,
-    trial_state,
-    trials_of,
-    unreadable_trials,
-)
+from fenwick.data.trials import add_run, add_trial, list_of_trials, remove_trial, trial_state, trials_of
 from fenwick.rig import RigError
 from fenwick.services.trials import readings_from, slot_tested, workbench
 from fenwick.sheets.report import write_report
@@ -54,10 +46,11 @@ def hub(line_id: int) -> ResponseReturnValue:
     """What was tested on a line, and what could be."""
     state = line_state(session(), line_id)
     bench = workbench(state, unit_system())
-    pages = paged(count_trials(session(), line_id), ON_A_PAGE, "trials.hub", line_id=line_id)
+    there = list_of_trials(session(), line_id)
+    pages = paged(len(there.readable), ON_A_PAGE, "trials.hub", line_id=line_id)
     rows = [trial_row(trial, bench) for trial in trials_of(session(), line_id, pages.skip, ON_A_PAGE)]
     removed = request.args.get("removed", type=whole)
-    view = HubView(state, rows, TEST_KINDS, unreadable_trials(session(), line_id), pages)
+    view = HubView(state, rows, TEST_KINDS, there.unreadable, pages)
     return render_template("trials/hub.html", view=view, lines=line_names(session(), line_id), removed=removed)
 
 
