@@ -34,6 +34,8 @@ def streams(folder: Path) -> list[float]:
     stop = threading.Event()
     try:
         _add_device(address)
+        for page in PAGES:  # a page that nobody has seen yet takes its templates and its figures first
+            urlopen(f"{address}{page}", timeout=60).close()
         watching = [threading.Thread(target=_watch, args=(address, stop), daemon=True) for _ in range(STREAMS)]
         for thread in watching:
             thread.start()

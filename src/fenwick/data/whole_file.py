@@ -29,6 +29,8 @@ def write_whole(path: Path, text: str) -> None:
 
 def sync_folder(folder: Path) -> None:
     """Have a file's new name on disk."""
+    if os.name == "nt":  # a folder cannot be opened there, and its names need no such care
+        return
     opened = os.open(folder, os.O_RDONLY)
     try:
         os.fsync(opened)
