@@ -223,3 +223,12 @@ def test_a_hidden_fault_is_hunted_for_practice(bench: Page, server: str) -> None
     expect(bench.locator(".answer-card")).to_contain_text("How a good hunt goes")
     bench.go_back()
     expect(bench.locator(".offers button").first).to_be_visible()
+
+
+def test_the_step_at_hand_has_the_width_of_its_column(bench: Page, server: str) -> None:
+    """Steps of a working have the same name, and once lent it their own two columns."""
+    at_the_first_weighing(bench, server)
+    card, column = (bench.locator(where).bounding_box() for where in (".step-card", ".steps"))
+    assert card is not None
+    assert column is not None
+    assert card["width"] > 0.8 * column["width"]
