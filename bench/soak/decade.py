@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import json
 import random
 import statistics
 import time
@@ -89,10 +88,3 @@ def page_times(app: Flask, repeats: int = 5) -> dict[str, float]:
             assert answer.status_code == 200, (page, answer.status_code)
         found[page] = statistics.median(times)
     return found
-
-
-def main(path: Path) -> None:
-    """Print them."""
-    from fenwick.web import create_app
-
-    print(json.dumps(page_times(create_app(decade(path), "soak")), indent=2))

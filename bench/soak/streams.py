@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import re
-import statistics
 import subprocess
 import sys
 import threading
@@ -98,8 +97,3 @@ def memory(folder: Path, loads: int = 2000) -> tuple[float, float]:
         process.terminate()
         process.communicate()
     return seen[0], seen[1]
-
-
-def median(times: list[float]) -> float:
-    """Of some times [s]."""
-    return statistics.median(times)

@@ -19,7 +19,6 @@ from fenwick.data.contents import Contents, LineContents, contents_of
 GOES, COMES, ALTERS, STAYS = "goes", "comes", "changes", "stays"
 BEGIN = 16  #: bytes that tell a database
 DATABASE = b"SQLite format 3\x00"
-MOST_BYTES = 500_000_000  #: of a copy that is brought from elsewhere
 
 
 @dataclass(frozen=True)

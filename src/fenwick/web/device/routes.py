@@ -23,7 +23,7 @@ from fenwick.web.kit.numbers import whole
 from fenwick.web.kit.units import unit_system
 
 bp = Blueprint("device", __name__)
-PLACE = re.compile(r"[^a-z0-9-]")  #: what no place of a run has in its name: above all a line's end
+PLACE = re.compile(r"[^a-z0-9_-]")  #: what no place of a run has in its name: above all a line's end
 BAUDS = ("1200", "2400", "4800", "9600", "19200", "38400", "57600", "115200")
 
 

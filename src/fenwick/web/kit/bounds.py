@@ -36,6 +36,7 @@ def init_app(app: Flask) -> None:
     """Hold every request to its bound."""
     app.config.update(MAX_CONTENT_LENGTH=SHOP + ROOM, MAX_FORM_MEMORY_SIZE=FORM + ROOM)
     app.before_request(_hold)
+    app.jinja_env.globals["most_bytes"] = {"form": FORM, "table": TABLE, "photo": PHOTO, "shop": SHOP}
 
 
 def _hold() -> None:
