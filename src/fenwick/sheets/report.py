@@ -5,27 +5,30 @@ from __future__ import annotations
 from dataclasses import dataclass
 from io import BytesIO
 from typing import Any
-from xml.sax.saxutils import escape
 
 from reportlab.graphics.shapes import Circle, Drawing, Line, Rect, String
 from reportlab.lib.colors import HexColor
 from reportlab.lib.pagesizes import A4
-from reportlab.lib.styles import ParagraphStyle
 from reportlab.lib.units import mm
-from reportlab.platypus import Flowable, KeepTogether, Paragraph, SimpleDocTemplate, Spacer, Table, TableStyle
+from reportlab.platypus import Flowable, KeepTogether, SimpleDocTemplate, Spacer, Table
 
 from fenwick.drawing.runs_chart import RunsScene
+from fenwick.sheets.paper import (
+    AIR,
+    BIG,
+    HEAD,
+    INK,
+    MUTED,
+    RULE,
+    SMALL,
+    TITLE,
+    foot,
+    paragraph,
+    spelled,
+    table_of,
+)
 
-INK, MUTED, RULE, AIR = (HexColor(code) for code in ("#22313a", "#5c6a70", "#d9d2c3", "#1f6f78"))
-TEXT = ParagraphStyle("text", fontName="Helvetica", fontSize=9.5, leading=13, textColor=INK)
-SMALL = ParagraphStyle("small", parent=TEXT, fontSize=8, leading=10.5, textColor=MUTED)
-HEAD = ParagraphStyle("head", parent=TEXT, fontName="Helvetica-Bold", fontSize=12, leading=16, spaceBefore=9)
-TITLE = ParagraphStyle("title", parent=HEAD, fontSize=17, leading=21, spaceBefore=0)
-BIG = ParagraphStyle("big", parent=HEAD, fontSize=22, leading=26)
-#: what the report's letters lack, written otherwise
-SPELLED = {"−": "-", "≤": "at most ", "≥": "at least ", "→": "to", "√": "root ", "…": "..."}
 KEY = "Each dot a run, hollow where kept apart; the bar holds the mean in 95 of 100 such tests; dashed: the model."
-FOOT = "An estimate for comparing lines, no certificate. Local codes and licensed practice come first."
 
 
 @dataclass(frozen=True)
@@ -70,42 +73,34 @@ def write_report(report: Report) -> bytes:
     out = BytesIO()
     document = SimpleDocTemplate(
         out, pagesize=A4, leftMargin=20 * mm, rightMargin=20 * mm, topMargin=18 * mm, bottomMargin=18 * mm,
-        title=_spelled(report.title), author="Fenwick", subject=_spelled(report.kind),
+        title=spelled(report.title), author="Fenwick", subject=spelled(report.kind),
     )  # fmt: skip
-    document.build(list(_story(report)), onFirstPage=_foot, onLaterPages=_foot)
+    document.build(list(_story(report)), onFirstPage=foot, onLaterPages=foot)
     return out.getvalue()
 
 
-def _spelled(text: str) -> str:
-    for sign, words in SPELLED.items():
-        text = text.replace(sign, words)
-    return text.encode("cp1252", "replace").decode("cp1252")
-
-
-def _p(text: str, style: ParagraphStyle = TEXT) -> Paragraph:
-    return Paragraph(escape(_spelled(text)), style)
-
-
 def _story(report: Report) -> list[Flowable]:
-    story: list[Flowable] = [_p(report.title, TITLE), _p(report.where, SMALL), Spacer(1, 5)]
+    story: list[Flowable] = [paragraph(report.title, TITLE), paragraph(report.where, SMALL), Spacer(1, 5)]
     if report.headline:
-        story += [_p(report.headline, BIG), _p(report.of_what)]
+        story += [paragraph(report.headline, BIG), paragraph(report.of_what)]
     else:
-        story.append(_p("Nothing that counts yet."))
-    story += [_p(words) for words in report.verdicts]
-    story += [_p("States", HEAD), *[_p(f"{name}: {words}") for name, words in report.states]]
+        story.append(paragraph("Nothing that counts yet."))
+    story += [paragraph(words) for words in report.verdicts]
+    story += [paragraph("States", HEAD), *[paragraph(f"{name}: {words}") for name, words in report.states]]
     if report.expects:
-        story.append(_p(report.expects, SMALL))
+        story.append(paragraph(report.expects, SMALL))
     if report.scene is not None:
-        story += [Spacer(1, 6), _chart(report.scene), _p(KEY, SMALL)]
-    story += [_p("Runs", HEAD), _runs(report.runs)]
+        story += [Spacer(1, 6), _chart(report.scene), paragraph(KEY, SMALL)]
+    story += [paragraph("Runs", HEAD), _runs(report.runs)]
     for budget in report.budgets:
         title = "What the uncertainty is made of" + (f": {budget.of}" if budget.of else "")
         rows = [["source", "standard uncertainty"], *[[source, f"± {figure}"] for source, figure in budget.sources]]
-        story.append(KeepTogether([_p(title, HEAD), _table(rows)]))
-    resets = [_p(f"· {words}") for words in report.resets]
+        story.append(KeepTogether([paragraph(title, HEAD), table_of(rows)]))
+    resets = [paragraph(f"· {words}") for words in report.resets]
     story.append(
-        KeepTogether([_p("Set back before every run", HEAD), *resets, Spacer(1, 4), _p(report.caution, SMALL)])
+        KeepTogether(
+            [paragraph("Set back before every run", HEAD), *resets, Spacer(1, 4), paragraph(report.caution, SMALL)]
+        )
     )
     return story
 
@@ -113,24 +108,7 @@ def _story(report: Report) -> list[Flowable]:
 def _runs(runs: tuple[ReportedRun, ...]) -> Table:
     rows = [["run", "state", "what it came to", "stands"]]
     rows += [[str(run.number), run.variant, run.came, run.stands] for run in runs]
-    return _table(rows, [12 * mm, 34 * mm, 76 * mm, 48 * mm])
-
-
-def _table(rows: list[list[str]], widths: list[float] | None = None) -> Table:
-    cells = [[_p(cell, SMALL if i == 0 else TEXT) for cell in row] for i, row in enumerate(rows)]
-    table = Table(cells, colWidths=widths, repeatRows=1, hAlign="LEFT", splitInRow=1)  # a long note flows over pages
-    table.setStyle(
-        TableStyle(
-            [
-                ("LINEBELOW", (0, 0), (-1, -1), 0.4, RULE),
-                ("VALIGN", (0, 0), (-1, -1), "TOP"),
-                ("LEFTPADDING", (0, 0), (-1, -1), 0),
-                ("TOPPADDING", (0, 0), (-1, -1), 2),
-                ("BOTTOMPADDING", (0, 0), (-1, -1), 2),
-            ]
-        )
-    )
-    return table
+    return table_of(rows, [12 * mm, 34 * mm, 76 * mm, 48 * mm])
 
 
 def _chart(scene: RunsScene) -> Drawing:
@@ -152,7 +130,7 @@ def _chart(scene: RunsScene) -> Drawing:
             )
         )
     for row in scene.rows:
-        name = _spelled(row.name)
+        name = spelled(row.name)
         parts.append(String(scene.left - 18, y(row.y - 28), name, fontSize=11, fillColor=INK))
         if row.ends:
             width = max(row.ends[1] - row.ends[0], 1.0)
@@ -168,12 +146,3 @@ def _chart(scene: RunsScene) -> Drawing:
         drawing.add(part)
     drawing.scale(shrink, shrink)
     return drawing
-
-
-def _foot(canvas: Any, document: Any) -> None:
-    canvas.saveState()
-    canvas.setFont("Helvetica", 7.5)
-    canvas.setFillColor(MUTED)
-    canvas.drawString(20 * mm, 10 * mm, FOOT)
-    canvas.drawRightString(A4[0] - 20 * mm, 10 * mm, f"page {document.page}")
-    canvas.restoreState()

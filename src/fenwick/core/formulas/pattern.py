@@ -18,22 +18,24 @@ class RingSector:
     angle: Array  #: [rad]
 
 
-def cone_pattern(wide: Values, narrow: Values, height: Values) -> RingSector:
-    """Flat pattern of a truncated cone.
+def cone_pattern(wide: Values, narrow: Values, height: Values, thickness: Values = 0.0) -> RingSector:
+    """Flat pattern of a truncated cone, on the neutral axis of its sheet.
 
     Parameters
     ----------
-    wide, narrow : diameters, wide > narrow [m]
+    wide, narrow : inside diameters, wide > narrow [m]
     height : along the axis [m]
+    thickness : t, of the sheet [m]
 
     Notes
     -----
-    With the half-angle α, tan α = (D − B)/(2 height): radii D/(2 sin α) and B/(2 sin α), angle 2π sin α.
+    With the half-angle α, tan α = (D − B)/(2 height): radii (D + t)/(2 sin α) and (B + t)/(2 sin α), angle 2π sin α.
     """
     half = np.arctan2((np.asarray(wide) - narrow) / 2.0, np.asarray(height))
     sine = np.maximum(np.sin(half), 1e-6)
     angle = 2.0 * np.pi * np.sin(half)
-    return RingSector(np.asarray(wide / 2.0 / sine), np.asarray(narrow / 2.0 / sine), np.asarray(angle))
+    sheet = np.asarray(thickness)
+    return RingSector((wide + sheet) / 2.0 / sine, (narrow + sheet) / 2.0 / sine, np.asarray(angle))
 
 
 def sector_box(sector: RingSector) -> tuple[Array, Array]:

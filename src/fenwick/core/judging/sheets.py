@@ -27,7 +27,7 @@ def sheet_checks(stage: Separator, rules: RuleBook) -> list[Check]:
     if material == BY_RADIUS:
         least = one_value(rules["sheet.plywood"]) * thickness
         return [figure("sheet-radius", False, bent < least, bent, least, "bore", stage.id)]
-    limits = _limits(material, rules)
+    limits = bent_limits(material, rules)
     if limits is None:
         return [fact("sheet-not-judged", OK, stage.id, (material,))]
     holds, cracks = limits
@@ -35,9 +35,11 @@ def sheet_checks(stage: Separator, rules: RuleBook) -> list[Check]:
     return [figure("sheet-bends", stress > cracks, stress > holds, stress, holds, "stress", stage.id)]
 
 
-def _limits(material: str, rules: RuleBook) -> tuple[float, float] | None:
+def bent_limits(material: str, rules: RuleBook) -> tuple[float, float] | None:
     """Stress that a sheet holds for years, and that at which it cracks or buckles [Pa]; None: not known."""
-    made_of = MATERIALS[material]
+    made_of = MATERIALS.get(material)
+    if made_of is None:
+        return None
     if made_of.holds_bent is not None and made_of.cracks_bent is not None:
         return made_of.holds_bent, made_of.cracks_bent
     if material not in BY_RULE:

@@ -113,6 +113,12 @@ def _unit(stage: Separator, line: Line) -> _Unit | None:
     return _Unit(weight, base, up + stage.bin.height + 0.5 * rise, moments / weight)
 
 
+def full_mass(stage: Separator, line: Line) -> float | None:
+    """Of everything that stands or rolls together, its bin full to the mark [kg]; None where it is not known."""
+    unit, dust = _unit(stage, line), _dust_mass(stage, line)
+    return None if unit is None or dust is None else unit.weight + dust
+
+
 def _tips(stage: Separator, line: Line) -> list[Check]:
     """The pull of a hose at the inlet against what tips it over empty; full it stands firmer."""
     unit, stand = _unit(stage, line), stage.stand

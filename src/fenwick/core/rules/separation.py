@@ -1,4 +1,4 @@
-"""Rules of thumb: separators, bins, wet stages, dust, making and buying."""
+"""Rules of thumb: separators, bins, wet stages, dust."""
 
 from __future__ import annotations
 
@@ -95,32 +95,6 @@ ROWS: tuple[Rule, ...] = (
         ESTIMATE,
     ),
     Rule("dust.size", 1.0, 0.7, 1.4, "number", "×", "Grains against the sizes given for their kind", ESTIMATE),
-    Rule("make.hours-cyclone", 6.0, 4.0, 10.0, "number", "h", "Time to make a cyclone from sheet", ESTIMATE),
-    Rule("make.hours-slotted-disc", 3.0, 2.0, 5.0, "number", "h", "Time to make a slotted chamber", ESTIMATE),
-    Rule("make.hours-hung-disc", 1.5, 1.0, 3.0, "number", "h", "Time to make a disc that hangs in a bin", ESTIMATE),
-    Rule("make.hours-elbow-lid", 0.5, 0.3, 1.0, "number", "h", "Time to fit two elbows to a lid", ESTIMATE),
-    Rule("make.hours-rim-inlet", 1.0, 0.5, 2.0, "number", "h", "Time to fit an inlet to a bin's rim", ESTIMATE),
-    Rule("make.hours-one-body", 5.0, 3.0, 9.0, "number", "h", "Time to make deck and chamber under a head", ESTIMATE),
-    Rule("make.hours-fit", 0.5, 0.3, 1.0, "number", "h", "Time to fit a bought separator to a lid", ESTIMATE),
-    Rule("make.sheet", 30.0, 15.0, 60.0, "number", "money/m²", "Price of sheet to make a separator from", ESTIMATE),
-    Rule("make.fittings", 12.0, 6.0, 25.0, "number", "money", "Price of the fittings of a made separator", ESTIMATE),
-    Rule(
-        "make.thickness",
-        12e-3,
-        6e-3,
-        18e-3,
-        "bore",
-        "",
-        "Thickness of the sheet for rings and discs",
-        ESTIMATE,
-    ),
-    Rule("buy.cyclone", 25.0, 10.0, 60.0, "number", "money", "Price of a bought cyclone, size apart", ESTIMATE),
-    Rule("buy.slotted-disc", 60.0, 30.0, 120.0, "number", "money", "Price of a bought chamber, likewise", ESTIMATE),
-    Rule("buy.hung-disc", 35.0, 20.0, 70.0, "number", "money", "Price of a bought disc, likewise", ESTIMATE),
-    Rule("buy.elbow-lid", 30.0, 15.0, 50.0, "number", "money", "Price of a bought lid with elbows, likewise", ESTIMATE),
-    Rule("buy.rim-inlet", 25.0, 12.0, 50.0, "number", "money", "Price of a bought rim inlet, likewise", ESTIMATE),
-    Rule("buy.one-body", 70.0, 35.0, 140.0, "number", "money", "Price of a bought deck, size apart", ESTIMATE),
-    Rule("buy.size", 120.0, 60.0, 250.0, "number", "money/m", "What each metre of its width adds to that", ESTIMATE),
     Rule("closure.screwed-gasket", 2e-6, 0.0, 5e-6, "gap", "", "Leak of a screwed lid with a gasket"),
     Rule("closure.clamp-ring", 5e-6, 1e-6, 15e-6, "gap", "", "Leak of a clamp-ring lid"),
     Rule("closure.foam-strip", 15e-6, 5e-6, 40e-6, "gap", "", "Leak of a foam strip under load"),

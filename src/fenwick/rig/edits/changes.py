@@ -69,6 +69,12 @@ def _edits(rig: Rig, candidate: Candidate, path: str) -> dict[str, Any]:
         return {f"{path}.port.entry": {loss: kind for kind, loss in ENTRY_LOSS.items()}[candidate.value]}
     if candidate.kind == "close-in":
         hood = value_at(rig, f"{path}.port.hood")
+        box = getattr(hood, "box", None)
+        if box is not None:  # as wide, less high
+            openings = [(f"passages[{i}]", one) for i, one in enumerate(box.passages)]
+            openings += [(f"doors[{i}]", one) for i, one in enumerate(box.doors)]
+            at = f"{path}.port.hood.box"
+            return {f"{at}.{key}.height_m": candidate.value * one.height_m for key, one in openings}
         ways = getattr(hood, "openings", None) or ()
         return {f"{path}.port.hood.openings[{i}].area_m2": candidate.value * way.area_m2 for i, way in enumerate(ways)}
     if candidate.kind in (NARROWER, STEP_DOWN):

@@ -66,7 +66,7 @@ def _changes(branch: BranchPart) -> Iterator[tuple[str, float, dict[str, Any]]]:
         common = {"release": hood.release, "thrown_share": hood.thrown_share, "rebound": hood.rebound}
         fan = hood.extra_fan.model_dump(mode="json") if hood.extra_fan else None
         yield "box", area, {"hood": {"kind": "enclosure", "openings": [way], "extra_fan": fan, **common}}
-    if isinstance(hood, EnclosurePart):
+    if isinstance(hood, EnclosurePart) and hood.box is None:  # one with sizes is changed by them
         ways = [{**way.model_dump(mode="json"), "area_m2": way.area_m2 * CLOSED_IN} for way in hood.openings]
         yield "close-in", max(way["area_m2"] for way in ways), {"hood.openings": ways}
     if hood is not None and not hood.rebound and hood.kind != "floor":

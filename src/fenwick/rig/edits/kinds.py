@@ -16,7 +16,7 @@ from fenwick.rig.format.places import path_of
 from fenwick.rig.format.problems import Problem, RigError
 from fenwick.rig.format.separator import ChamberPart, CyclonePart, SeparatorPart
 
-COMMON_KEYS = ("id", "kind", "name", "tilt_deg", "hoses_swapped", "tool_end", "vacuum_end", "bin")
+COMMON_KEYS = ("id", "kind", "name", "tilt_deg", "hoses_swapped", "tool_end", "vacuum_end", "make", "bin")
 ROUND_TO = 0.0005  #: sizes of a design to begin with [m]
 UPRIGHT = 1.4  #: a rectangular inlet begins that much higher than the square of its area [-]
 DECK_LEAK = 5e-6  #: at the deck of a one-body build, to begin with [m^2]

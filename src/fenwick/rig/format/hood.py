@@ -10,6 +10,7 @@ from fenwick.core.catalogue.tools import ToolClass
 from fenwick.core.components.hood import Enclosure, ExtraFan, FloorNozzle, Hood, OpenHood, Opening, SlotHood
 from fenwick.core.components.vacuum import FilterMedium
 from fenwick.rig.format import fields as f
+from fenwick.rig.format.box import BoxPart
 from fenwick.rig.format.curve import CurvePart, build_curve
 from fenwick.rig.format.problems import refuse
 
@@ -83,10 +84,22 @@ class EnclosurePart(AnyHood):
     """A box around the tool, open where the work goes through."""
 
     kind: Literal["enclosure"]
-    openings: tuple[OpeningPart, ...] = Field(max_length=8)
+    openings: tuple[OpeningPart, ...] = Field((), max_length=8)
+    box: BoxPart | None = None
+
+    @property
+    def ways(self) -> tuple[Opening, ...]:
+        """What it is open by, as it was said or as its sizes have it."""
+        if self.box is not None:
+            return self.box.ways()
+        return tuple(Opening(one.name, one.area_m2, one.share) for one in self.openings)
 
     @model_validator(mode="after")
     def _opens(self) -> Self:
+        if self.box is not None:
+            if self.openings:
+                refuse("openings", "must be left out where the box has sizes: they follow from its passages and doors")
+            return self
         if not self.openings:
             refuse("openings", "must hold at least one: a box with no opening draws no air")
         if not any(way.share > 0.0 for way in self.openings):
@@ -127,7 +140,7 @@ def build_hood(part: AnyHood, density: float) -> Hood:
                 distance=part.distance_m, length=part.length_m, width=part.width_m, flanged=part.flanged, **common
             )
         case EnclosurePart():
-            return Enclosure(ways=tuple(Opening(o.name, o.area_m2, o.share) for o in part.openings), **common)
+            return Enclosure(ways=part.ways, **common)
         case FloorNozzlePart():
             return FloorNozzle(width=part.width_m, gap=part.gap_m, **common)
     raise TypeError(f"no such hood: {type(part).__name__}")

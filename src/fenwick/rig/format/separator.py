@@ -12,6 +12,7 @@ from fenwick.core.components.separator import square_side
 from fenwick.rig.format import fields as f
 from fenwick.rig.format.bin import BinPart, PlateKind
 from fenwick.rig.format.ends import EndPart
+from fenwick.rig.format.making import MakePart
 from fenwick.rig.format.prices import price_range
 from fenwick.rig.format.problems import refuse
 
@@ -73,6 +74,7 @@ class SeparatorPart(f.Part):
     stand: StandPart | None = None
     tool_end: EndPart | None = None
     vacuum_end: EndPart | None = None
+    make: MakePart | None = None
     bin: BinPart
 
     @model_validator(mode="after")
@@ -300,6 +302,7 @@ class WetStagePart(f.Part):
     vessel_d_m: f.Size = Field(title="Vessel wide")
     water_kg: f.Water = Field(title="Water")
     outlet_height_m: f.Size | None = Field(None, title="Outlet over floor")
+    make: MakePart | None = None
 
     @model_validator(mode="after")
     def _fits(self) -> Self:

@@ -92,7 +92,7 @@ def change_kind(line_id: int, port: str) -> ResponseReturnValue:
 def change_ways(line_id: int, port: str, way: str) -> ResponseReturnValue:
     """Add a way of working to a box, or take the last one away."""
     state, part, path = _found(line_id, port)
-    if not isinstance(part.hood, EnclosurePart) or way not in ("add", "remove"):
+    if not isinstance(part.hood, EnclosurePart) or part.hood.box is not None or way not in ("add", "remove"):
         abort(400)
     ways: list[dict[str, Any]] = [one.model_dump(mode="json") for one in part.hood.openings]
     if way == "add" and len(ways) < MOST_WAYS:

@@ -1,0 +1,174 @@
+"""What is made of a design: its parts, the order of work, how each edge is cut, what lies on which sheet."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass, field, replace
+from functools import lru_cache
+from typing import Any
+
+from fenwick.core.arrays import one_value
+from fenwick.core.components.separator import Separator
+from fenwick.core.components.wet import WetStage
+from fenwick.core.judging.standing import full_mass
+from fenwick.core.line.line import Line
+from fenwick.core.making.bending import bend_troubles
+from fenwick.core.making.cutters import Cut, Workshop, cuts_of
+from fenwick.core.making.given import Choices, Making, making_of
+from fenwick.core.making.hood_box import hood_parts
+from fenwick.core.making.layout import Layout, Sheet, lay_out
+from fenwick.core.making.pack import parts_of
+from fenwick.core.making.parts import CannotMakeError, Part, Parts, Trouble
+from fenwick.core.making.stand import stand_parts
+from fenwick.core.making.steps import Step
+from fenwick.core.making.work import hood_work, stand_work, work_of
+from fenwick.rig import Rig, build_line
+from fenwick.rig.edits.kinds import kind_of
+from fenwick.rig.format.hood import EnclosurePart
+from fenwick.rig.format.separator import SeparatorPart, WetStagePart
+from fenwick.rig.to_core.making import build_choices
+
+HOOD, STAND = "hood:", "stand"
+
+
+class NothingToBuildError(LookupError):
+    """There is nothing of that name to build; the message is a sentence."""
+
+
+@dataclass(frozen=True)
+class Asked:
+    """What is to be built, and with what."""
+
+    what: str | None = None  #: id of a separator, hood:PORT, stand; None: the first separator with its stand
+    swirl: str | None = None
+    bought: bool = False
+    workshop: Workshop = field(default_factory=Workshop)
+    sheets: tuple[Sheet, ...] = ()
+
+
+@dataclass(frozen=True)
+class Pack:
+    """Everything for the bench."""
+
+    rig: str  #: name of the line
+    of: str  #: id of the separator, hood:PORT, or stand
+    title: str  #: what the user calls it
+    making: Making
+    parts: tuple[Part, ...]
+    steps: tuple[Step, ...]
+    cuts: Mapping[str, tuple[Cut, ...]]  #: by part
+    layout: Layout
+    troubles: tuple[Trouble, ...]
+    hours: float  #: hands-on [h]
+    tolerances: Mapping[str, tuple[Mapping[str, Any], ...]] = field(default_factory=dict)  #: by part
+
+    def part(self, name: str) -> Part | None:
+        """The part of that id."""
+        return next((part for part in self.parts if part.id == name), None)
+
+    @property
+    def waiting(self) -> float:
+        """Time that cures take, hands off [s]."""
+        return sum(step.cure for step in self.steps)
+
+
+@lru_cache(maxsize=64)
+def build_pack(rig: Rig, asked: Asked) -> Pack:
+    """What is made of a design.
+
+    Raises
+    ------
+    NothingToBuildError
+        When the line has nothing of that name.
+    """
+    line = build_line(rig)
+    what = asked.what or _first(rig)
+    if what.startswith(HOOD):
+        return _hood(rig, line, what, asked)
+    of = _first(rig) if what == STAND else what
+    part = next((e for e in rig.line.elements if e.id == of), None)
+    if not isinstance(part, SeparatorPart | WetStagePart):
+        raise NothingToBuildError(f"The line has no separator called “{of[:40]}”; it has {_named(rig)}.")
+    stage = next(e for e in line.trunk if e.id == of)
+    assert isinstance(stage, Separator | WetStage)
+    making = making_of(build_choices(part, swirl=asked.swirl, bought=asked.bought), line.rules)
+    parts, hours = Parts(()), 0.0
+    steps: tuple[Step, ...] = ()
+    if what != STAND:
+        parts = _made(stage, making)
+        hours = hours_of(part, making)
+        steps = work_of(stage, parts, making, hours)
+    with_stand = what == STAND or (asked.what is None and isinstance(stage, Separator) and stage.stand is not None)
+    if with_stand:
+        if not isinstance(stage, Separator):
+            raise NothingToBuildError("A wet stage has no stand of its own to build.")
+        under = stand_parts(stage, making, full_mass(stage, line))
+        more = one_value(making.rules["make.hours-stand"])
+        steps = (*steps, *_after(steps, stand_work(under, making, more)))
+        parts, hours = Parts((*parts.parts, *under.parts), (*parts.troubles, *under.troubles)), hours + more
+    title = part.name or of
+    return _packed(rig, what, f"Stand of {title}" if what == STAND else title, making, parts, steps, hours, asked)
+
+
+def _made(stage: Separator | WetStage, making: Making) -> Parts:
+    try:
+        found = parts_of(stage, making)
+    except CannotMakeError as error:
+        raise NothingToBuildError(error.trouble.key) from error
+    round_ = isinstance(stage, WetStage) or stage.bin.is_round
+    return found if round_ else replace(found, troubles=(*found.troubles, Trouble("not-round", "lid")))
+
+
+def hours_of(part: SeparatorPart | WetStagePart, making: Making) -> float:
+    """Hands-on time of a separator, as the finder counts it [h]."""
+    if isinstance(part, WetStagePart):
+        return one_value(making.rules["make.hours-wet"])
+    return one_value(making.rules["make.hours-fit" if making.chosen.bought else f"make.hours-{kind_of(part)}"])
+
+
+def _after(before: tuple[Step, ...], steps: tuple[Step, ...]) -> tuple[Step, ...]:
+    """The steps of a stand beside those of the separator; an id that both have is told apart."""
+    taken = {step.id for step in before}
+    new = {step.id: f"stand-{step.id}" if step.id in taken else step.id for step in steps}
+    return tuple(replace(s, id=new[s.id], after={new[one]: why for one, why in s.after.items()}) for s in steps)
+
+
+def _hood(rig: Rig, line: Line, what: str, asked: Asked) -> Pack:
+    name = what.removeprefix(HOOD)
+    port = next((b.port for _, b in rig.line.walk() if b.id == name and b.port is not None), None)
+    if port is None:
+        raise NothingToBuildError(f"The line has no port called “{name[:40]}”.")
+    if not isinstance(port.hood, EnclosurePart) or port.hood.box is None:
+        raise NothingToBuildError(f"The hood of {port.name} is no box with sizes: give it width, depth and height.")
+    making = making_of(Choices(swirl=asked.swirl), line.rules)
+    parts = hood_parts(port.hood.box.build(), port.bore_m, making)
+    hours = one_value(line.rules["make.hours-hood"])
+    steps = hood_work(parts, making, hours)
+    return _packed(rig, what, f"Hood of {port.name}", making, parts, steps, hours, asked)
+
+
+def _packed(
+    rig: Rig, of: str, title: str, making: Making, parts: Parts, steps: tuple[Step, ...], hours: float, asked: Asked
+) -> Pack:
+    troubles = [*parts.troubles]
+    cuts: dict[str, tuple[Cut, ...]] = {}
+    for part in parts.parts:
+        troubles += bend_troubles(part, making.rules)
+        found, amiss = cuts_of(part, asked.workshop, making)
+        troubles += amiss
+        if found:
+            cuts[part.id] = found
+    layout = lay_out(parts.parts, asked.sheets, making)
+    return Pack(rig.name, of, title, making, parts.parts, steps, cuts, layout, (*troubles, *layout.troubles), hours)
+
+
+def _first(rig: Rig) -> str:
+    found = next((e.id for e in rig.line.elements if isinstance(e, SeparatorPart)), None)
+    if found is None:
+        raise NothingToBuildError("The line has no separator to build: add one, or name a hood with --what hood:PORT.")
+    return found
+
+
+def _named(rig: Rig) -> str:
+    names = [e.id for e in rig.line.elements if isinstance(e, SeparatorPart | WetStagePart)]
+    return ", ".join(names) if names else "none"

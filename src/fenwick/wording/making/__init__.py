@@ -1,0 +1,1 @@
+"""Making a design, in trade words."""

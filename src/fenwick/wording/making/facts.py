@@ -1,0 +1,132 @@
+"""A part, a setting, a step in the user's units."""
+
+from __future__ import annotations
+
+from fenwick.core.making.cutters import Cut
+from fenwick.core.making.layout import Layout, Sheet
+from fenwick.core.making.parts import Part
+from fenwick.wording.making.names import EDGES, HOW, MATERIALS, SIDES, TOOLS, part_name
+from fenwick.wording.say import Voice
+
+LENGTH = "bore"
+HANDS = {"right": "air turns clockwise from above", "left": "air turns counter-clockwise from above"}
+
+
+def stock_words(part: Part, voice: Voice) -> str:
+    """Material and thickness."""
+    name = MATERIALS.get(part.stock.material, part.stock.material)
+    if part.stock.thickness <= 0.0:
+        return name
+    return f"{name} {voice.figure(part.stock.thickness, LENGTH)}"
+
+
+def size_words(part: Part, voice: Voice) -> str:
+    """The measures by which one knows a part; empty where it has none."""
+
+    def say(key: str, *, unit: bool = False) -> str:
+        return voice.figure(part.dims[key], LENGTH, unit=unit)
+
+    if part.kind in ("disc", "ring"):
+        inner = f" / {say('inner_d_m')}" if "inner_d_m" in part.dims else ""
+        return f"⌀ {say('d_m')}{inner}"
+    if part.kind == "tube":
+        return f"⌀ {say('outer_d_m')}, {say('length_m', unit=True)} long"
+    if part.kind == "wrap":
+        return f"{say('wrap_m')} + {say('overlap_m')} × {say('height_m')}"
+    if part.kind == "cone":
+        return f"R {say('outer_radius_m')} / {say('inner_radius_m')}, {part.dims['sector_deg']:.1f}°"
+    if part.kind == "block":
+        return f"{say('length_m')} × {say('width_m')} × {say('height_m')}"
+    if part.kind == "panel":
+        wide = "width_m" if "height_m" in part.dims else "length_m"
+        return f"{say(wide)} × {say('height_m' if 'height_m' in part.dims else 'width_m')}"
+    return _bought_size(part, voice)
+
+
+def _bought_size(part: Part, voice: Voice) -> str:
+    for key, pattern in (("rim_d_m", "⌀ {} at the rim"), ("d_m", "⌀ {}"), ("body_d_m", "⌀ {}"), ("bore_m", "bore {}")):
+        if key in part.dims:
+            said = pattern.format(voice.figure(part.dims[key], LENGTH))
+            return f"{said}, {voice.figure(part.dims['length_m'], LENGTH)} long" if "length_m" in part.dims else said
+    if "length_m" in part.dims:
+        return f"{voice.figure(part.dims['length_m'], 'length')} long"
+    if "bears_kg" in part.dims:
+        return f"each bears {voice.figure(part.dims['bears_kg'], 'heap')}"
+    return ""
+
+
+def sheet_lines(part: Part, line: str, of: str, date: str, voice: Voice) -> list[str]:
+    """What is written on the template of a part."""
+    count = f", {part.count} pieces" if part.count > 1 else ""
+    lines = [
+        f"{part_name(part.id)}{count}",
+        f"{of} · {line} · {date}",
+        f"{stock_words(part, voice)}: {size_words(part, voice)}",
+    ]
+    if part.swirl is not None:
+        lines.append(f"{part.swirl.capitalize()} hand: {HANDS[part.swirl]}")
+    if part.side is not None:
+        lines.append(SIDES[part.side].capitalize())
+    if part.kind in ("wrap", "cone"):
+        lines.append("Outside up; the dashed line is where the seam laps")
+    if part.stands_for is not None and part.stock.material == "paper":
+        lines.append(f"Wrapped round the outside of the {part_name(part.stands_for).lower()}")
+    if part.drills:
+        sizes = sorted({(d.d, d.purpose) for d in part.drills})
+        lines += [
+            f"{sum(d.d == s for d in part.drills)} holes ⌀ {voice.figure(s, LENGTH)} for {what}" for s, what in sizes
+        ]
+    return lines
+
+
+def cut_words(cut: Cut, voice: Voice) -> tuple[str, str, str, str]:
+    """(edge, tool, setting, remark) of a row of the cutter table."""
+    radius = f"radius {voice.figure(cut.radius, LENGTH)}"
+    tool = TOOLS[cut.tool]
+    if cut.cutter > 0.0:
+        tool = f"{tool}, {voice.figure(cut.cutter, LENGTH)}"
+    setting = "" if cut.pivot is None else f"pivot to the cutter's middle {voice.figure(cut.pivot, LENGTH)}"
+    if cut.pivot is not None and cut.cutter > 0.0:
+        near = cut.pivot - cut.cutter / 2.0
+        setting += f", to its near edge {voice.figure(near, LENGTH)}"
+    remarks = [f"waste {cut.waste}"]
+    if cut.depth is not None:
+        remarks.append(f"{voice.figure(cut.depth, LENGTH)} deep")
+    if cut.plug:
+        remarks.append("a plug gives back the centre")
+    return f"{EDGES[cut.edge]}, {radius}", tool, setting, ", ".join(remarks)
+
+
+def sheet_title(sheet: Sheet, voice: Voice) -> str:
+    """A sheet, and whether it is at hand."""
+    size = f"{voice.figure(sheet.width, LENGTH)} × {voice.figure(sheet.height, LENGTH)}"
+    name = MATERIALS.get(sheet.material, sheet.material)
+    return f"{name} {voice.figure(sheet.thickness, LENGTH)}, {size}, {'at hand' if sheet.at_hand else 'to buy'}"
+
+
+def to_buy(parts: tuple[Part, ...], layout: Layout, voice: Voice) -> list[str]:
+    """The shopping list, a thing a line."""
+    lines = [sheet_title(sheet, voice) for sheet in layout.sheets if not sheet.at_hand]
+    for part in parts:
+        if part.how == "buy":
+            count = f"{part.count} × " if part.count > 1 else ""
+            facts = ", ".join(one for one in (stock_words(part, voice), size_words(part, voice)) if one)
+            lines.append(f"{count}{part_name(part.id)}{': ' + facts if facts else ''}")
+    return lines
+
+
+def how_words(part: Part) -> str:
+    """Make, buy or have."""
+    return HOW[part.how]
+
+
+def duration(seconds: float) -> str:
+    """A time as one says it: 25 min, 4 h 20, 1 day 3 h."""
+    minutes = round(seconds / 60.0)
+    if minutes < 60:
+        return f"{minutes} min"
+    hours, rest = divmod(minutes, 60)
+    if hours < 24:
+        return f"{hours} h {rest:02d}" if rest else f"{hours} h"
+    days, hours = divmod(round(minutes / 60.0), 24)
+    return f"{days} day{'s' if days > 1 else ''}{f' {hours} h' if hours else ''}"

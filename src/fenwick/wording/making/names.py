@@ -1,0 +1,119 @@
+"""What parts, materials, tools and edges are called."""
+
+from __future__ import annotations
+
+import re
+
+PARTS = {
+    "outlet-tube": "Outlet tube",
+    "outlet-elbow": "Outlet elbow",
+    "inlet-tube": "Inlet tube",
+    "inlet-elbow": "Inlet elbow",
+    "inlet-block": "Inlet block",
+    "inlet-plate": "Inlet plate",
+    "inlet-inner-side": "Inlet, inner side",
+    "inlet-outer-side": "Inlet, outer side",
+    "roof": "Roof",
+    "deck": "Deck",
+    "wall": "Wall",
+    "barrel": "Barrel",
+    "band": "Band over the joint",
+    "cone": "Cone",
+    "flange": "Flange",
+    "flange-gasket": "Gasket of the flange",
+    "backing-ring": "Backing ring",
+    "lid": "Lid",
+    "stiffener": "Stiffener",
+    "slotted-disc": "Slotted disc",
+    "seat-ring": "Seat ring",
+    "rods": "Rods",
+    "bolts": "Bolts",
+    "gasket": "Gasket",
+    "bin": "Bin",
+    "head": "Vacuum's head",
+    "head-gasket": "Gasket of the head",
+    "filter-seat": "Filter seat",
+    "drop-pipe": "Drop pipe",
+    "window-template": "Paper for the window",
+    "wall-template": "Paper for the bin's wall",
+    "throat": "Throat",
+    "splash-plate": "Splash plate",
+    "vessel": "Vessel",
+    "cyclone": "Cyclone",
+    "chamber": "Chamber",
+    "kit": "Kit",
+    "tray": "Tray",
+    "bin-rest": "Rest for the bin",
+    "deck-plate": "Deck",
+    "leg": "Leg",
+    "casters": "Casters",
+    "straps": "Straps",
+    "hose-holder": "Holder for hose and cord",
+    "port-tube": "Port tube",
+    "door-seal": "Brush strip of the doors",
+    "front-panel": "Front",
+    "back-panel": "Back",
+    "left-panel": "Left side",
+    "right-panel": "Right side",
+    "top-panel": "Top",
+}
+NUMBERED = {"door": "Door", "rail": "Rail of door"}
+
+MATERIALS = {
+    "plywood": "plywood",
+    "mdf": "MDF",
+    "chipboard": "chipboard",
+    "board": "corrugated board",
+    "pine": "pine",
+    "steel": "sheet steel",
+    "hdpe": "HDPE",
+    "pp": "polypropylene",
+    "abs": "ABS",
+    "pvc": "PVC",
+    "petg": "PETG",
+    "polycarbonate": "clear polycarbonate",
+    "acrylic": "acrylic",
+    "fibre-drum": "drum fibre",
+    "paper": "paper",
+    "": "",
+}
+
+TOOLS = {
+    "router": "router on a trammel",
+    "trammel": "trammel",
+    "hole-saw": "hole saw",
+    "jigsaw": "jigsaw, from a drilled hole",
+    "guide-template": "guide template for a large bit",
+    "shears": "shears, along a scribed line",
+    "band-saw": "band saw",
+    "saw": "saw",
+    "snips": "snips",
+    "drill": "drill",
+    "file": "file",
+    "clamps": "clamps",
+    "rivets": "rivets",
+}
+
+EDGES = {
+    "edge": "outer edge",
+    "mouth": "inner edge",
+    "centre_hole": "centre hole",
+    "rim_hole": "hole at the rim",
+    "pipe_hole": "hole for the drop pipe",
+    "outlet_hole": "hole for the outlet",
+    "groove-out": "groove, its outer edge",
+    "groove-in": "groove, its inner edge",
+    "slot-out": "slot, its outer edge",
+    "slot-in": "slot, its inner edge",
+}
+
+HOW = {"make": "make", "buy": "buy", "have": "have"}
+SIDES = {"tool": "tool side", "vacuum": "vacuum side"}
+
+
+def part_name(part: str) -> str:
+    """What a part is called."""
+    if part in PARTS:
+        return PARTS[part]
+    found = re.fullmatch(r"([a-z]+)-(\d+)", part)
+    return f"{NUMBERED[found[1]]} {found[2]}" if found and found[1] in NUMBERED else part
