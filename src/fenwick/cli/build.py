@@ -8,7 +8,6 @@ from pathlib import Path
 import click
 
 from fenwick.cli.commands import bytes_of, fail, main
-from fenwick.rig.start.examples import EXAMPLES
 
 
 @main.command()
@@ -33,7 +32,7 @@ def build(
     """Write parts, templates, sheets and booklet of what is built of the line in RIG."""
     from fenwick.core.errors import CoreError
     from fenwick.rig import RigError, read_from_outside
-    from fenwick.services.making import Asked, NothingToBuildError, build_pack
+    from fenwick.services.making import Asked, NothingToBuildError, build_pack, tolerances
     from fenwick.services.making_files import pack_files
     from fenwick.services.shop_stock import sheets_of, workshop_of
     from fenwick.shop import read_shop
@@ -46,7 +45,7 @@ def build(
         shop = None if shop_file is None else read_shop(bytes_of(shop_file))
         at = rig
         asked = Asked(what, swirl, bought, workshop_of(shop), sheets_of(shop))
-        files = pack_files(build_pack(line, asked), date.today().isoformat(), paper)
+        files = pack_files(build_pack(line, asked), tolerances(line, asked), date.today().isoformat(), paper)
     except (RigError, CoreError, NothingToBuildError) as error:
         fail(f"{at}: {error}")
     try:
@@ -70,10 +69,12 @@ def _check_folder(out: Path, *, force: bool) -> None:
 
 
 @main.command()
-@click.argument("kind", type=click.Choice(EXAMPLES), metavar="TYPE")
+@click.argument("kind", metavar="TYPE")
 def example(kind: str) -> None:
-    """Print a rig with a separator of TYPE."""
+    """Print a rig with a separator of TYPE to try a command on."""
     from fenwick.rig import write_rig
-    from fenwick.rig.start.examples import example_rig
+    from fenwick.rig.start.examples import EXAMPLES, example_rig
 
+    if kind not in EXAMPLES:
+        fail(f"there is no type “{kind[:40]}”; there are {', '.join(EXAMPLES)}")
     click.echo(write_rig(example_rig(kind)).decode(), nl=False)

@@ -9,8 +9,8 @@ from sqlalchemy import Column, inspect, text
 from sqlmodel import Session, SQLModel, col, select, update
 
 from fenwick.data import trial_tables  # noqa: F401 registers its tables
-from fenwick.data.history import OF_LINES, OF_SHOPS, History, Numbering
-from fenwick.data.tables import DustLine, Shop
+from fenwick.data.history import OF_BUILDS, OF_LINES, OF_SHOPS, History, Numbering
+from fenwick.data.tables import Build, DustLine, Shop
 from fenwick.data.trial_tables import AirLog
 
 
@@ -47,6 +47,7 @@ def _histories(session: Session) -> list[str]:
     for kind, history, rows in (
         ("line", OF_LINES, session.exec(select(DustLine)).all()),
         ("file of the shop", OF_SHOPS, session.exec(select(Shop)).all()),
+        ("record of a build", OF_BUILDS, session.exec(select(Build)).all()),
     ):
         spans = history.spans(session)
         for row in rows:
@@ -57,7 +58,8 @@ def _histories(session: Session) -> list[str]:
                 continue
             row.cursor = max(_closed(session, history, row.id, row.cursor), least)
             session.add(row)
-            found.append(f"The {kind} “{row.name}” had a hole in its history; it stands at the nearest state now.")
+            name = row.what if isinstance(row, Build) else row.name
+            found.append(f"The {kind} “{name}” had a hole in its history; it stands at the nearest state now.")
     return found
 
 

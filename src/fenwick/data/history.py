@@ -13,9 +13,9 @@ from typing import Any, Generic, TypeVar
 from sqlalchemy import func
 from sqlmodel import Session, col, select, update
 
-from fenwick.data.tables import Revision, ShopRevision
+from fenwick.data.tables import BuildRevision, Revision, ShopRevision
 
-State = TypeVar("State", Revision, ShopRevision)
+State = TypeVar("State", Revision, ShopRevision, BuildRevision)
 
 
 @dataclass(frozen=True)
@@ -99,3 +99,4 @@ class History(Generic[State]):
 
 OF_LINES = History(Revision, "line_id")
 OF_SHOPS = History(ShopRevision, "shop_id")
+OF_BUILDS = History(BuildRevision, "build_id")

@@ -61,6 +61,32 @@ class ShopRevision(SQLModel, table=True):
     created_at: datetime = Field(default_factory=_now)
 
 
+class Build(SQLModel, table=True):
+    """What was done of one thing that is built for a line; `cursor` is the number of the state in force."""
+
+    __table_args__ = (UniqueConstraint("line_id", "what"),)
+
+    id: int | None = Field(default=None, primary_key=True)
+    line_id: int = Field(foreign_key="dust_line.id", ondelete="CASCADE", index=True)
+    what: str = Field(max_length=80)
+    cursor: int = 0
+    created_at: datetime = Field(default_factory=_now)
+
+
+class BuildRevision(SQLModel, table=True):
+    """A state of a build: the whole record, and what was done to get there."""
+
+    __tablename__ = "build_revision"
+    __table_args__ = (UniqueConstraint("build_id", "number"),)
+
+    id: int | None = Field(default=None, primary_key=True)
+    build_id: int = Field(foreign_key="build.id", ondelete="CASCADE", index=True)
+    number: int
+    label: str = Field(max_length=300)
+    document: str = Field(sa_column=Column(Text, nullable=False))
+    created_at: datetime = Field(default_factory=_now)
+
+
 class Acknowledgement(SQLModel, table=True):
     """A check that somebody has seen and given a reason for; taken back, it stays in the record."""
 

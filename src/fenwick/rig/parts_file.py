@@ -10,7 +10,8 @@ import numpy as np
 from fenwick.core.making.cutters import Cut
 from fenwick.core.making.parts import Part
 from fenwick.core.making.steps import Step
-from fenwick.wording.making.names import EDGES, TOOLS, part_name
+from fenwick.core.making.tolerances import Tolerance
+from fenwick.wording.making.names import COSTS, EDGES, TOOLS, part_name
 from fenwick.wording.making.work import CAUTIONS, HOLDS, LAST, STEPS
 
 FORMAT, VERSION = "fenwick-parts", 1
@@ -24,7 +25,7 @@ def parts_document(
     steps: Sequence[Step],
     cuts: Mapping[str, Sequence[Cut]],
     warnings: Sequence[str],
-    tolerances: Mapping[str, Sequence[Mapping[str, Any]]],
+    tolerances: Mapping[str, Sequence[Tolerance]],
 ) -> dict[str, Any]:
     """The whole file as plain values in SI.
 
@@ -43,7 +44,7 @@ def parts_document(
     }  # fmt: skip
 
 
-def _part(part: Part, cuts: Sequence[Cut], tolerances: Sequence[Mapping[str, Any]]) -> dict[str, Any]:
+def _part(part: Part, cuts: Sequence[Cut], tolerances: Sequence[Tolerance]) -> dict[str, Any]:
     found: dict[str, Any] = {"id": part.id, "name": part_name(part.id), "kind": part.kind, "count": part.count}
     if part.swirl is not None:
         found["swirl"] = part.swirl
@@ -63,10 +64,14 @@ def _part(part: Part, cuts: Sequence[Cut], tolerances: Sequence[Mapping[str, Any
             for d in part.drills
         ]
     if tolerances:
-        found["tolerances"] = [dict(one) for one in tolerances]
+        found["tolerances"] = [_tolerance(one) for one in tolerances]
     if cuts:
         found["cuts"] = [_cut(cut) for cut in cuts]
     return found
+
+
+def _tolerance(one: Tolerance) -> dict[str, Any]:
+    return {"dim": one.dim, "low_m": round(one.low, 6), "high_m": round(one.high, 6), "costs": COSTS[one.costs]}
 
 
 def _loop(loop: Any) -> list[list[float]]:

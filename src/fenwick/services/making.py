@@ -5,7 +5,6 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass, field, replace
 from functools import lru_cache
-from typing import Any
 
 from fenwick.core.arrays import one_value
 from fenwick.core.components.separator import Separator
@@ -21,6 +20,7 @@ from fenwick.core.making.pack import parts_of
 from fenwick.core.making.parts import CannotMakeError, Part, Parts, Trouble
 from fenwick.core.making.stand import stand_parts
 from fenwick.core.making.steps import Step
+from fenwick.core.making.tolerances import Tolerance, tolerances_of
 from fenwick.core.making.work import hood_work, stand_work, work_of
 from fenwick.rig import Rig, build_line
 from fenwick.rig.edits.kinds import kind_of
@@ -60,7 +60,6 @@ class Pack:
     layout: Layout
     troubles: tuple[Trouble, ...]
     hours: float  #: hands-on [h]
-    tolerances: Mapping[str, tuple[Mapping[str, Any], ...]] = field(default_factory=dict)  #: by part
 
     def part(self, name: str) -> Part | None:
         """The part of that id."""
@@ -160,6 +159,24 @@ def _packed(
             cuts[part.id] = found
     layout = lay_out(parts.parts, asked.sheets, making)
     return Pack(rig.name, of, title, making, parts.parts, steps, cuts, layout, (*troubles, *layout.troubles), hours)
+
+
+@lru_cache(maxsize=64)
+def tolerances(rig: Rig, asked: Asked) -> Mapping[str, tuple[Tolerance, ...]]:
+    """How far off the dimensions of a separator's parts may be, by part; nothing for what the model does not know.
+
+    Raises
+    ------
+    NothingToBuildError
+        When the line has nothing of that name.
+    """
+    pack = build_pack(rig, asked)
+    line = build_line(rig)
+    stage = next((e for e in line.trunk if e.id == (asked.what or pack.of)), None)
+    if not isinstance(stage, Separator) or asked.bought:
+        return {}
+    found = tolerances_of(line, stage, pack.parts, pack.making)
+    return {name: tuple(ones) for name, ones in found.items()}
 
 
 def _first(rig: Rig) -> str:

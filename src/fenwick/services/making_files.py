@@ -7,6 +7,7 @@ from collections.abc import Mapping, Sequence
 
 from fenwick.core.making.parts import MAKE, Part
 from fenwick.core.making.steps import Step
+from fenwick.core.making.tolerances import Tolerance
 from fenwick.rig.parts_file import parts_document
 from fenwick.services.making import Pack
 from fenwick.sheets.booklet import Booklet, StepPage, write_booklet
@@ -42,21 +43,33 @@ def warnings_of(pack: Pack, voice: Voice) -> tuple[str, ...]:
     return tuple(dict.fromkeys(trouble_sentence(one, voice) for one in pack.troubles))
 
 
-def pack_document(pack: Pack) -> dict[str, object]:
-    """The file of parts as plain values."""
+def pack_document(pack: Pack, tolerances: Mapping[str, Sequence[Tolerance]]) -> dict[str, object]:
+    """The file of parts as plain values.
+
+    Parameters
+    ----------
+    tolerances : by part
+    """
     warnings = warnings_of(pack, METRIC_VOICE)
-    return parts_document(pack.rig, pack.of, pack.parts, pack.steps, pack.cuts, warnings, pack.tolerances)
+    return parts_document(pack.rig, pack.of, pack.parts, pack.steps, pack.cuts, warnings, tolerances)
 
 
-def pack_files(pack: Pack, date: str, paper: str, voice: Voice = METRIC_VOICE) -> dict[str, bytes]:
+def pack_files(
+    pack: Pack, tolerances: Mapping[str, Sequence[Tolerance]], date: str, paper: str, voice: Voice = METRIC_VOICE
+) -> dict[str, bytes]:
     """Every file of a pack by its name.
 
     Parameters
     ----------
+    tolerances : by part
     date : as it is printed
     paper : a4 or letter
     """
-    files = {"parts.json": json.dumps(pack_document(pack), indent=1, allow_nan=False, ensure_ascii=False).encode()}
+    files = {
+        "parts.json": json.dumps(
+            pack_document(pack, tolerances), indent=1, allow_nan=False, ensure_ascii=False
+        ).encode()
+    }
     for part in templates_of(pack):
         files[f"{part.id}.svg"] = template_file(pack, part.id, "svg", date, voice)
         files[f"{part.id}.dxf"] = template_file(pack, part.id, "dxf", date, voice)

@@ -1,4 +1,4 @@
-"""The booklet for the bench: parts, what to buy, sheets, cutter settings, every step with its drawing, the first run."""
+"""The booklet for the bench: parts, what to buy, sheets, cutter settings, every step, the first run."""
 
 from __future__ import annotations
 

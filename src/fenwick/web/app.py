@@ -13,6 +13,7 @@ from fenwick.devices.hub import Hub
 from fenwick.web import (
     ageing,
     air_log,
+    build,
     checks,
     device,
     dust,
@@ -80,6 +81,7 @@ def create_app(shop: Database, secret_key: str, entrance: Entrance | None = None
     for place in (
         line,
         separator,
+        build,
         hood,
         dust,
         ageing,

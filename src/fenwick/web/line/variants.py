@@ -96,6 +96,16 @@ def compare(line_id: int, other_id: int) -> ResponseReturnValue:
     return render_template("line/compare.html", left=left, right=right, rows=rows, figures=figures, others=others)
 
 
+@bp.get("/lines/<int:line_id>/compare")
+def compare_with(line_id: int) -> ResponseReturnValue:
+    """The line beside the shop's newest other one; how to get one where there is none."""
+    state = line_state(session(), line_id)
+    others = [i for i, _ in line_names(session(), line_id) if i != line_id]
+    if others:
+        return redirect(url_for("line.compare", line_id=line_id, other_id=others[-1]))
+    return render_template("line/alone.html", state=state)
+
+
 def _side(state: LineState, system: str) -> Side:
     solved = solve(state.rig)
     line, found, port = solved.line, solved.found, solved.first_open

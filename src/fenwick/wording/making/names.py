@@ -107,6 +107,13 @@ EDGES = {
     "slot-in": "slot, its inner edge",
 }
 
+#: what a dimension costs that is further off
+COSTS = {
+    "kept": "a point of what is kept",
+    "suction": "a kilopascal of suction",
+    "leak": "a leak",
+    "fit": "it does not fit",
+}
 HOW = {"make": "make", "buy": "buy", "have": "have"}
 SIDES = {"tool": "tool side", "vacuum": "vacuum side"}
 

@@ -1,0 +1,218 @@
+"""How far a build is: what each part and step stands at, what was cut otherwise, when it is done."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from datetime import datetime, timedelta
+
+from fenwick.builds.model import BuildFile
+from fenwick.core.arrays import one_value
+from fenwick.core.components.separator import Separator
+from fenwick.core.making.as_cut import KEEP, BuiltFigures, Verdict, as_built, built_figures, judge_cut
+from fenwick.core.making.parts import BUY, HAVE, Part
+from fenwick.core.making.schedule import Slot, Window, schedule
+from fenwick.core.making.steps import Broken, Step, broken_by
+from fenwick.core.making.tolerances import Tolerance, design_dims, design_value
+from fenwick.core.search.designs import BOUGHT, MADE, effort
+from fenwick.rig import Rig, build_line
+from fenwick.rig.edits.kinds import kind_of
+from fenwick.rig.format.separator import SeparatorPart
+from fenwick.services.making import Asked, Pack, build_pack, tolerances
+
+SHEET = (2.44, 1.22)  #: what the price of sheet goes by [m]
+#: hours of a day that one has: (weekdays, from, to)
+EVENING = ((range(7), 19.0, 21.5),)
+WEEKEND = (((4,), 18.0, 21.0), ((5, 6), 9.0, 18.0))
+DAYS = ((range(7), 8.0, 17.0),)
+MINUTES = ((range(7), 19.0, 19.0 + 1.0 / 3.0),)
+HOURS = {"20-minutes": MINUTES, "evening": EVENING, "weekend": WEEKEND, "days": DAYS}
+AHEAD = 60  #: days that windows are laid out for
+
+#: keys of the rig that a dimension as built goes to, by the field of the design
+RIG_KEYS = {
+    "chamber_diameter": "chamber_d_m",
+    "chamber_height": "chamber_height_m",
+    "outlet_length": "outlet_length_m",
+    "slots.width": "slots[0].width_m",
+    "shape.body": "body_d_m",
+    "shape.cylinder": "cylinder_height_m",
+    "shape.outlet_length": "outlet_length_m",
+    "shape.dust_outlet": "dust_outlet_d_m",
+}
+
+
+@dataclass(frozen=True)
+class Progress:
+    """A build as it stands."""
+
+    pack: Pack
+    file: BuildFile
+    steps: tuple[Step, ...]  #: in the order they are done
+    broken: tuple[Broken, ...]  #: what that order breaks
+    verdicts: tuple[Verdict, ...]  #: of everything that was measured
+    parts: Mapping[str, str]  #: ready, done, cut, next, off, buy, make by the part's id
+    limits: Mapping[str, tuple[Tolerance, ...]]
+
+    @property
+    def done(self) -> frozenset[str]:
+        """Ids of the steps that are done."""
+        return frozenset(one.step for one in self.file.done)
+
+    @property
+    def now(self) -> Step | None:
+        """The step to do next; None: all are done."""
+        return next((step for step in self.steps if step.id not in self.done), None)
+
+    @property
+    def open(self) -> tuple[Verdict, ...]:
+        """What came out otherwise and nothing was decided about."""
+        decided = {(one.part, one.dim) for one in self.file.cut if one.decision}
+        return tuple(one for one in self.verdicts if one.do != KEEP and (one.part, one.dim) not in decided)
+
+    @property
+    def hands_left(self) -> float:
+        """Hands-on time of what is not done [s]."""
+        return sum(step.hands for step in self.steps if step.id not in self.done)
+
+
+def asked_for(file: BuildFile, asked: Asked) -> Asked:
+    """What is built, with the choices of its record."""
+    return Asked(file.what, file.swirl, file.bought, asked.workshop, asked.sheets)
+
+
+def progress(rig: Rig, file: BuildFile, asked: Asked) -> Progress:
+    """How far a build is.
+
+    Raises
+    ------
+    NothingToBuildError
+        When the line has nothing of that name.
+    """
+    wanted = asked_for(file, asked)
+    pack = build_pack(rig, wanted)
+    limits = tolerances(rig, wanted)
+    steps = in_order(pack.steps, file.order)
+    order = [step.id for step in steps]
+    verdicts = tuple(_verdicts(pack, file, limits))
+    done = frozenset(one.step for one in file.done)
+    found = Progress(pack, file, steps, broken_by(order, steps), verdicts, {}, limits)
+    states = {part.id: _part_state(part, found, done) for part in pack.parts}
+    return Progress(pack, file, steps, found.broken, verdicts, states, limits)
+
+
+def in_order(steps: tuple[Step, ...], order: tuple[str, ...]) -> tuple[Step, ...]:
+    """The steps in an order of one's own; those it does not name stay behind the one they followed."""
+    by_id = {step.id: step for step in steps}
+    names = [name for name in order if name in by_id]
+    listed = [step.id for step in steps]
+    for i, name in enumerate(listed):
+        if name not in names:
+            before = next((one for one in reversed(listed[:i]) if one in names), None)
+            names.insert(0 if before is None else names.index(before) + 1, name)
+    return tuple(by_id[name] for name in names)
+
+
+def _verdicts(pack: Pack, file: BuildFile, limits: Mapping[str, tuple[Tolerance, ...]]) -> list[Verdict]:
+    found = []
+    for one in file.cut:
+        part = pack.part(one.part)
+        if part is not None and one.dim in part.dims:
+            limit = next((t for t in limits.get(part.id, ()) if t.dim == one.dim), None)
+            found.append(judge_cut(part, one.dim, one.value_m, limit, pack.parts))
+    return found
+
+
+def _part_state(part: Part, found: Progress, done: frozenset[str]) -> str:
+    if any(one.part == part.id for one in found.open):
+        return "off"
+    if part.how == HAVE or part.id in found.file.got:
+        return "ready"
+    if part.how == BUY:
+        return "buy"
+    mine = [step for step in found.steps if part.id in step.parts]
+    shaping = [step for step in mine if step.cure == 0.0 and not step.id.startswith(("dry-", "seat-", "check-"))]
+    if mine and all(step.id in done for step in mine):
+        return "done"
+    if shaping and all(step.id in done for step in shaping):
+        return "cut"
+    now = found.now
+    return "next" if now is not None and part.id in now.parts else "make"
+
+
+def stage_of(rig: Rig, what: str) -> Separator | None:
+    """The separator that is built; None: something else is."""
+    found = next((e for e in build_line(rig).trunk if e.id == what), None)
+    return found if isinstance(found, Separator) else None
+
+
+def cost_of(rig: Rig, verdict: Verdict, what: str) -> BuiltFigures | None:
+    """What the line does as drawn and as it was cut; None where the model does not know that dimension."""
+    stage = stage_of(rig, what)
+    changed = None if stage is None else as_built(stage, verdict.part, verdict.dim, verdict.off)
+    return None if stage is None or changed is None else built_figures(build_line(rig), stage, changed)
+
+
+def as_built_edits(rig: Rig, found: Progress) -> dict[str, float]:
+    """Changes of the rig, by the key of its separator, that make it what was built."""
+    stage = stage_of(rig, found.pack.of)
+    if stage is None:
+        return {}
+    edits = {}
+    for one in found.verdicts:
+        known = design_dims(stage).get((one.part, one.dim))
+        if known is not None and abs(one.off) > 1e-9:
+            edits[RIG_KEYS[known.at]] = round(design_value(stage, known) + one.off * known.share, 6)
+    return edits
+
+
+@dataclass(frozen=True)
+class Outlay:
+    """What making and buying take, by the finder's own figures."""
+
+    made: float  #: in the shop's money
+    made_hours: float  #: [h]
+    bought: float
+    bought_hours: float  #: [h]
+
+
+def outlay(rig: Rig, what: str) -> Outlay | None:
+    """What a separator costs made and bought; None for something else."""
+    part = next((e for e in rig.line.elements if e.id == what), None)
+    stage = stage_of(rig, what)
+    if stage is None or not isinstance(part, SeparatorPart):
+        return None
+    rules, kind = build_line(rig).rules, kind_of(part)
+    made, bought = (effort(kind, stage, how, SHEET, rules) for how in (MADE, BOUGHT))
+    return Outlay(*(one_value(v) for v in (made.cost, made.hours, bought.cost, bought.hours)))
+
+
+def windows(hours: str, now: datetime) -> list[Window]:
+    """The hours that one has from now on, counted from the midnight before now [s].
+
+    Parameters
+    ----------
+    hours : key of HOURS
+    now : local time
+    """
+    midnight = now.replace(hour=0, minute=0, second=0, microsecond=0)
+    since = (now - midnight).total_seconds()
+    found = []
+    for day in range(AHEAD):
+        weekday = (midnight + timedelta(days=day)).weekday()
+        for days, begin, end in HOURS[hours]:
+            if weekday in days:
+                start, stop = (day * 24.0 + begin) * 3600.0, (day * 24.0 + end) * 3600.0
+                if stop > since:
+                    found.append(Window(max(start, since), stop))
+    return found
+
+
+def planned(found: Progress, now: datetime) -> tuple[Slot, ...]:
+    """When each step that is left is done, counted from the midnight before now [s].
+
+    Parameters
+    ----------
+    now : local time
+    """
+    return schedule(found.steps, windows(found.file.hours, now), found.done)

@@ -1,0 +1,267 @@
+"""Routes of Build: parse, call, render."""
+
+from __future__ import annotations
+
+from datetime import UTC, datetime
+
+from flask import Blueprint, abort, redirect, render_template, request, url_for
+from flask.typing import ResponseReturnValue
+
+from fenwick.builds.edit import choose, decide, get, move, note_cut, tick, untick
+from fenwick.builds.model import BuildFile
+from fenwick.data.builds import change_build, step_build
+from fenwick.data.lines import line_names, line_state
+from fenwick.rig import RigError, edit_rig
+from fenwick.services.builds import HOURS, as_built_edits
+from fenwick.services.making import NothingToBuildError
+from fenwick.services.making_files import step_name
+from fenwick.services.together import MovedOnError
+from fenwick.units import BadNumberError, parse_value
+from fenwick.web.build.hand import InHand, in_hand
+from fenwick.web.build.part_view import part_view
+from fenwick.web.build.view import address, build_view, step_card, step_reasons
+from fenwick.web.kit.database import session
+from fenwick.web.kit.history import save
+from fenwick.web.kit.numbers import whole
+from fenwick.web.kit.page import line_in_hand
+from fenwick.web.kit.units import unit_system
+from fenwick.wording.making.names import part_name
+from fenwick.wording.making.progress import DECISIONS, broken_sentence, dim_name
+
+bp = Blueprint("build", __name__)
+
+
+@bp.errorhandler(NothingToBuildError)
+def nothing(error: NothingToBuildError) -> ResponseReturnValue:
+    """What would be here, and the way to it."""
+    line_id = int((request.view_args or {})["line_id"])
+    state = line_state(session(), line_id)
+    lines = line_names(session(), line_id)
+    return render_template("build/nothing.html", state=state, lines=lines, sentence=str(error)), 404
+
+
+@bp.get("/build")
+def start() -> ResponseReturnValue:
+    """The build of the line in hand."""
+    line_id = line_in_hand()
+    return redirect(url_for("start.ask") if line_id is None else url_for("build.show", line_id=line_id))
+
+
+@bp.get("/lines/<int:line_id>/build")
+def show(line_id: int) -> ResponseReturnValue:
+    """Everything for the bench, and how far it is."""
+    return _page(in_hand(line_id))
+
+
+@bp.get("/lines/<int:line_id>/build/parts/<part>")
+def show_part(line_id: int, part: str) -> ResponseReturnValue:
+    """One part: its drawing with its dimensions, and what was cut."""
+    return _part(in_hand(line_id), part)
+
+
+@bp.get("/lines/<int:line_id>/build/steps")
+def show_steps(line_id: int) -> ResponseReturnValue:
+    """The order of the work."""
+    return _steps(in_hand(line_id))
+
+
+@bp.get("/lines/<int:line_id>/build/steps/<step>")
+def show_step(line_id: int, step: str) -> ResponseReturnValue:
+    """One step, for a phone beside the vice."""
+    return _step(in_hand(line_id), step)
+
+
+@bp.post("/lines/<int:line_id>/build/tick/<step>")
+def tick_step(line_id: int, step: str) -> ResponseReturnValue:
+    """A step done, or not done after all."""
+    hand = in_hand(line_id)
+    found = next((one for one in hand.found.steps if one.id == step), None)
+    if found is None:
+        abort(404)
+    undone = request.form.get("undone") == "1"
+    if not undone:
+        before = [one for one in found.after if one not in hand.found.done]
+        if before and request.form.get("anyway") != "1":
+            return _step(hand, step, refused=tuple(before))
+    at = datetime.now(UTC).strftime("%Y-%m-%dT%H:%M:%SZ")
+    file = hand.build.file
+    changed = untick(file, step) if undone else tick(file, step, at, cures=found.cure > 0.0)
+    words = f"{step_name(found)}: {'not done' if undone else 'done'}"
+    if request.form.get("from") == "step":
+        _keep(hand, changed, words)
+        fresh = in_hand(line_id)
+        following = step if undone or fresh.found.now is None else fresh.found.now.id
+        return redirect(address(fresh, "show_step", step=following))
+    return _kept(hand, changed, words)
+
+
+@bp.post("/lines/<int:line_id>/build/got/<thing>")
+def get_thing(line_id: int, thing: str) -> ResponseReturnValue:
+    """Something bought that is there now, or is not."""
+    hand = in_hand(line_id)
+    if hand.found.pack.part(thing) is None:
+        abort(404)
+    there = request.form.get("there") == "1"
+    return _kept(
+        hand, get(hand.build.file, thing, there=there), f"{part_name(thing)}: {'there' if there else 'not there'}"
+    )
+
+
+@bp.post("/lines/<int:line_id>/build/parts/<part>")
+def cut_part(line_id: int, part: str) -> ResponseReturnValue:
+    """What was cut or measured of a part."""
+    hand = in_hand(line_id)
+    found = hand.found.pack.part(part)
+    if found is None:
+        abort(404)
+    file, errors, said = hand.build.file, {}, []
+    for dim in found.dims:
+        text = request.form.get(dim)
+        if text is None:
+            continue
+        try:
+            value = parse_value(text, "bore", unit_system()) if text.strip() else None
+            if value is not None and not 0.0 < value <= 3.0:
+                raise BadNumberError("between 0 and 3 m")
+            changed = note_cut(file, part, dim, value)
+        except BadNumberError as error:
+            errors[dim] = str(error)
+            continue
+        if _figures(changed) != _figures(file):
+            file = changed
+            said.append(dim_name(dim))
+    if errors:
+        return _part(hand, part, errors=errors, typed=request.form.to_dict()), 422
+    if said:
+        _keep(hand, file, f"{part_name(part)}, as cut: {', '.join(said)}")
+    return redirect(address(hand, "show_part", part=part))
+
+
+def _figures(file: BuildFile) -> set[tuple[str, str, float]]:
+    return {(one.part, one.dim, one.value_m) for one in file.cut}
+
+
+@bp.post("/lines/<int:line_id>/build/decide/<part>/<dim>")
+def decide_cut(line_id: int, part: str, dim: str) -> ResponseReturnValue:
+    """What is done about a part that came out otherwise."""
+    hand = in_hand(line_id)
+    decision = request.form.get("decision", "")
+    if decision not in DECISIONS or not any((one.part, one.dim) == (part, dim) for one in hand.build.file.cut):
+        abort(404)
+    file = decide(hand.build.file, part, dim, decision)
+    if decision == "recut":  # the new piece has not been measured yet
+        file = note_cut(file, part, dim, None)
+    return _kept(hand, file, f"{part_name(part)}: {DECISIONS[decision].lower()}")
+
+
+@bp.post("/lines/<int:line_id>/build/choose")
+def choose_ways(line_id: int) -> ResponseReturnValue:
+    """Hand of the swirl, made or bought, the hours one has."""
+    hand = in_hand(line_id)
+    wanted: dict[str, object] = {}
+    if request.form.get("hours") in HOURS:
+        wanted["hours"] = request.form["hours"]
+    if request.form.get("swirl") in ("left", "right"):
+        wanted["swirl"] = request.form["swirl"]
+    if request.form.get("ways") in ("made", "bought"):
+        wanted["bought"] = request.form["ways"] == "bought"
+    if request.form.get("order") == "listed":
+        wanted["order"] = ()
+    if not wanted:
+        abort(400)
+    return _kept(hand, choose(hand.build.file, **wanted), "Choices of the build")
+
+
+@bp.post("/lines/<int:line_id>/build/move/<step>/<way>")
+def move_step(line_id: int, step: str, way: str) -> ResponseReturnValue:
+    """A step earlier or later."""
+    hand = in_hand(line_id)
+    order = [one.id for one in hand.found.steps]
+    if step not in order or way not in ("up", "down"):
+        abort(404)
+    moved = next(one for one in hand.found.steps if one.id == step)
+    words = f"{step_name(moved)}: {'earlier' if way == 'up' else 'later'}"
+    _keep(hand, move(hand.build.file, order, step, -1 if way == "up" else 1), words)
+    return _steps(in_hand(line_id))
+
+
+@bp.post("/lines/<int:line_id>/build/take")
+def take_into_line(line_id: int) -> ResponseReturnValue:
+    """Make the line what was built."""
+    hand = in_hand(line_id)
+    edits = as_built_edits(hand.state.rig, hand.found)
+    if not edits:
+        return _part_or_page(hand, "Nothing was measured that the model knows by another figure."), 422
+    at = next(i for i, e in enumerate(hand.state.rig.line.elements) if e.id == hand.what)
+    try:
+        rig = edit_rig(hand.state.rig, {f"line.elements[{at}].{key}": value for key, value in edits.items()})
+    except RigError as error:
+        return _part_or_page(hand, f"{error.problems[0].sentence(unit_system())}."), 422
+    save(line_id, rig, f"{hand.title}: as built")
+    return redirect(url_for("line.show", line_id=line_id, part=hand.what))
+
+
+@bp.post("/lines/<int:line_id>/build/<any(undo, redo):way>")
+def step(line_id: int, way: str) -> ResponseReturnValue:
+    """Take the last change of the build back, or bring it again."""
+    hand = in_hand(line_id)
+    shown = request.form.get("build_state", type=whole)
+    if shown is not None and shown != hand.build.revision:
+        raise MovedOnError(hand.build.undo_label or "")
+    step_build(session(), line_id, hand.what, -1 if way == "undo" else +1)
+    return _page(in_hand(line_id))
+
+
+def _keep(hand: InHand, file: BuildFile, words: str) -> None:
+    if file != hand.build.file:
+        change_build(session(), hand.state.id, hand.what, file, words)
+
+
+def _kept(hand: InHand, file: BuildFile, words: str) -> ResponseReturnValue:
+    _keep(hand, file, words)
+    if request.headers.get("HX-Request"):
+        return _page(in_hand(hand.state.id))
+    return redirect(address(hand, "show"))
+
+
+def _part_or_page(hand: InHand, sentence: str) -> str:
+    return _page(hand, error=sentence)
+
+
+def _page(hand: InHand, error: str = "") -> str:
+    view = build_view(hand, datetime.now())
+    template = "build/_build.html" if request.headers.get("HX-Request") else "build/page.html"
+    return render_template(template, view=view, lines=line_names(session(), hand.state.id), error=error)
+
+
+def _part(hand: InHand, part: str, errors: dict[str, str] | None = None, typed: dict[str, str] | None = None) -> str:
+    view = part_view(hand, part, errors or {}, typed or {})
+    if view is None:
+        abort(404)
+    return render_template("build/part.html", view=view, hand=hand, lines=line_names(session(), hand.state.id))
+
+
+def _steps(hand: InHand) -> str:
+    cards = [step_card(hand, one) for one in hand.found.steps]
+    broken: dict[str, list[str]] = {}
+    for one in hand.found.broken:
+        broken.setdefault(one.step, []).append(broken_sentence(one))
+    lines = line_names(session(), hand.state.id)
+    template = "build/_steps.html" if request.headers.get("HX-Request") else "build/steps.html"
+    return render_template(template, hand=hand, cards=cards, broken=broken, lines=lines, done=hand.found.done)
+
+
+def _step(hand: InHand, step: str, refused: tuple[str, ...] = ()) -> ResponseReturnValue:
+    steps = hand.found.steps
+    at = next((i for i, one in enumerate(steps) if one.id == step), None)
+    if at is None:
+        abort(404)
+    names = {one.id: step_name(one) for one in steps}
+    clock = next((one.since for one in hand.build.file.clocks if one.step == step), None)
+    return render_template(
+        "build/step.html", hand=hand, card=step_card(hand, steps[at]), step=steps[at], number=at + 1, of=len(steps),
+        before=steps[at - 1].id if at > 0 else None, after=steps[at + 1].id if at + 1 < len(steps) else None,
+        done=step in hand.found.done, reasons=step_reasons(hand, steps[at]), refused=[names[one] for one in refused],
+        parts=[(part_name(one), address(hand, "show_part", part=one)) for one in steps[at].parts],
+        clock=clock, lines=line_names(session(), hand.state.id),
+    ), (409 if refused else 200)  # fmt: skip

@@ -1,0 +1,291 @@
+"""What the page of a build shows."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from datetime import datetime, timedelta
+from typing import Any
+
+from flask import url_for
+from markupsafe import Markup
+
+from fenwick.core.making.as_cut import Verdict
+from fenwick.core.making.parts import BUY, HAVE, MAKE, Part
+from fenwick.core.making.schedule import Slot
+from fenwick.core.making.steps import Step
+from fenwick.drawing.exploded import Shown, render_exploded
+from fenwick.drawing.timeline import render_timeline
+from fenwick.rig.voice import voice_for
+from fenwick.services.builds import cost_of, outlay, planned
+from fenwick.services.making_files import reasons, step_name, templates_of, warnings_of
+from fenwick.sheets.tiles import tiling
+from fenwick.web.build.hand import InHand, Thing
+from fenwick.web.kit.units import unit_system
+from fenwick.wording.making.facts import duration, size_words, stock_words, to_buy
+from fenwick.wording.making.names import part_name
+from fenwick.wording.making.progress import (
+    ASKS,
+    broken_sentence,
+    off_words,
+    phase_of,
+    state_words,
+    verdict_sentences,
+    verdict_title,
+)
+from fenwick.wording.making.work import CAUTIONS, HOLDS, LAST
+from fenwick.wording.say import Voice
+
+LABEL_WIDE = 15  #: letters beside a balloon
+HOURS_WORDS = {
+    "20-minutes": "20 minutes an evening",
+    "evening": "evenings",
+    "weekend": "weekends",
+    "days": "whole days",
+}
+
+
+@dataclass(frozen=True)
+class PartRow:
+    """A part in the table."""
+
+    id: str
+    number: int
+    title: str
+    of: str
+    size: str
+    how: str
+    state: str  #: word
+    level: str
+    can_get: bool
+    there: bool
+    href: str
+
+
+@dataclass(frozen=True)
+class NowCard:
+    """What to do next."""
+
+    title: str
+    place: str  #: step 7 of 15
+    figure: str  #: by how much something is off; empty
+    lines: tuple[str, ...]
+    hold: str
+    cautions: tuple[str, ...]
+    step: str  #: to tick; empty: something was cut otherwise
+    verdict: Verdict | None
+    asks: tuple[tuple[str, str], ...]  #: (decision, word)
+    time: str
+    href: str
+
+
+@dataclass(frozen=True)
+class BuildView:
+    """All that the page says."""
+
+    hand: InHand
+    things: tuple[Thing, ...]
+    headline: str
+    picture: Markup
+    rows: tuple[PartRow, ...]
+    summary: tuple[str, ...]
+    now: NowCard | None
+    timeline: Markup | None
+    plan_words: str
+    hours: str
+    hours_choices: dict[str, str]
+    sheets: str
+    pages: int
+    settings: int
+    warnings: tuple[str, ...]
+    broken: tuple[str, ...]
+    swirl: str
+    bought: bool
+    is_separator: bool
+
+
+def build_view(hand: InHand, now: datetime) -> BuildView:
+    """The page of what is in hand.
+
+    Parameters
+    ----------
+    now : local time
+    """
+    found = hand.found
+    voice = voice_for(hand.state.rig, unit_system())
+    pack = found.pack
+    slots = planned(found, now)
+    warnings = warnings_of(pack, voice)
+    return BuildView(
+        hand=hand,
+        things=hand.things,
+        headline=_headline(hand),
+        picture=_picture(hand, voice),
+        rows=tuple(_row(hand, i, part, voice) for i, part in enumerate(pack.parts, start=1)),
+        summary=_summary(hand, voice),
+        now=_now(hand, voice),
+        timeline=_timeline(hand, slots, now) if slots else None,
+        plan_words=_plan_words(slots, now),
+        hours=found.file.hours,
+        hours_choices=HOURS_WORDS,
+        sheets=_sheet_words(hand),
+        pages=1 + sum(_pages(part) for part in templates_of(pack)),
+        settings=sum(len(cuts) for cuts in pack.cuts.values()),
+        warnings=warnings,
+        broken=tuple(broken_sentence(one) for one in found.broken),
+        swirl=pack.making.swirl,
+        bought=found.file.bought,
+        is_separator=outlay(hand.state.rig, hand.what) is not None,
+    )
+
+
+def address(hand: InHand, endpoint: str, **values: Any) -> str:
+    """Address of a page about what is in hand."""
+    return url_for(f"build.{endpoint}", line_id=hand.state.id, what=hand.what, **values)
+
+
+def _headline(hand: InHand) -> str:
+    found = hand.found
+    made = [part for part in found.pack.parts if part.how == MAKE and part.stock.material != "paper"]
+    finished = sum(found.parts[part.id] in ("done", "cut") for part in made)
+    left = duration(found.hands_left) if found.hands_left > 0.0 else "nothing"
+    return f"{finished} of {len(made)} cut, {left} of work left"
+
+
+def _picture(hand: InHand, voice: Voice) -> Markup:
+    shown = {}
+    for part in hand.found.pack.parts:
+        _, level = state_words(part, hand.found.parts[part.id])
+        label = [*short_label(size_words(part, voice) or part_name(part.id)), _off(hand, part, voice)]
+        shown[part.id] = Shown(part_name(part.id), tuple(one for one in label if one), level)
+    return render_exploded(
+        hand.found.pack.parts, shown, lambda part: address(hand, "show_part", part=part), "taken-apart"
+    )
+
+
+def short_label(text: str) -> list[str]:
+    """A size in lines that stand beside a balloon."""
+    first = text.split(", ")[0]
+    lines = [""]
+    for word in first.replace(" mm", "").split(" "):
+        joined = f"{lines[-1]} {word}".strip()
+        if len(joined) > LABEL_WIDE and lines[-1]:
+            lines.append(word)
+        else:
+            lines[-1] = joined
+    return lines
+
+
+def _off(hand: InHand, part: Part, voice: Voice) -> str:
+    one = next((v for v in hand.found.open if v.part == part.id), None)
+    return "" if one is None else f"{off_words(one, voice)} {_unit(voice)}"
+
+
+def _unit(voice: Voice) -> str:
+    return voice.figure(0.0, "bore").split()[-1]
+
+
+def _row(hand: InHand, number: int, part: Part, voice: Voice) -> PartRow:
+    state = hand.found.parts[part.id]
+    word, level = state_words(part, state)
+    off = _off(hand, part, voice)
+    return PartRow(
+        part.id, number, part_name(part.id) + (f" × {part.count}" if part.count > 1 else ""), stock_words(part, voice),
+        size_words(part, voice), part.how, off or word, level, part.how == BUY, state == "ready",
+        address(hand, "show_part", part=part.id),
+    )  # fmt: skip
+
+
+def _summary(hand: InHand, voice: Voice) -> tuple[str, ...]:
+    pack, got = hand.found.pack, hand.found.file.got
+    needed = to_buy(tuple(p for p in pack.parts if p.id not in got), pack.layout, voice)
+    have = sum(part.how == HAVE or part.id in got for part in pack.parts)
+    lines = [f"There already: {have} of {len(pack.parts)}."]
+    lines.append(f"To buy: {'; '.join(needed)}." if needed else "Nothing is left to buy.")
+    costs = outlay(hand.state.rig, hand.what)
+    if costs is not None:
+        money = hand.state.owned.money if hand.state.owned is not None else "€"
+        lines.append(
+            f"Made about {costs.made:.0f} {money} and {costs.made_hours:g} h; bought about {costs.bought:.0f} {money} "
+            f"and {costs.bought_hours:g} h, by rule of thumb."
+        )
+    return tuple(lines)
+
+
+def _now(hand: InHand, voice: Voice) -> NowCard | None:
+    found = hand.found
+    if found.open:
+        return _off_card(hand, found.open[0], voice)
+    step = found.now
+    return None if step is None else step_card(hand, step)
+
+
+def step_card(hand: InHand, step: Step) -> NowCard:
+    """A step as it is told: what for, how long, what must hold before going on."""
+    found = hand.found
+    place = [one.id for one in found.steps].index(step.id) + 1
+    wait = f", then {duration(step.cure)} of waiting" if step.cure > 0.0 else ""
+    lines = [LAST[step.last]] if step.last else []
+    parts = ", ".join(part_name(one).lower() for one in step.parts)
+    if parts:
+        lines.insert(0, f"For: {parts}.")
+    return NowCard(
+        step_name(step), f"step {place} of {len(found.steps)}", "", tuple(lines), HOLDS[step.hold] if step.hold else "",
+        tuple(CAUTIONS[key] for key in step.cautions), step.id, None, (), f"{duration(step.hands)}{wait}",
+        address(hand, "show_step", step=step.id),
+    )  # fmt: skip
+
+
+def step_reasons(hand: InHand, step: Step) -> tuple[str, ...]:
+    """What comes before a step, and why."""
+    return reasons(step, hand.found.steps)
+
+
+def _off_card(hand: InHand, verdict: Verdict, voice: Voice) -> NowCard:
+    said = verdict_sentences(verdict, cost_of(hand.state.rig, verdict, hand.what), voice)
+    first = ASKS[verdict.do]
+    others = [(key, ASKS[key]) for key in ("recut", "keep") if key != verdict.do]
+    return NowCard(
+        verdict_title(verdict), "cut otherwise than drawn", f"{off_words(verdict, voice)} {_unit(voice)}", tuple(said),
+        "", (CAUTIONS["unplug"], CAUTIONS["small-piece"]), "", verdict, ((verdict.do, first), *others), "",
+        address(hand, "show_part", part=verdict.part),
+    )  # fmt: skip
+
+
+def _timeline(hand: InHand, slots: tuple[Slot, ...], now: datetime) -> Markup:
+    midnight = now.replace(hour=0, minute=0, second=0, microsecond=0)
+    days = [(midnight + timedelta(days=d)).strftime("%A" if d < 7 else "%-d %b") for d in range(400)]
+    phase = {slot.step: phase_of(slot.step) for slot in slots}
+    names = {step.id: step_name(step) for step in hand.found.steps}
+    since = (now - midnight).total_seconds()
+    return render_timeline(slots, phase, names, days, since, f"runs {_clock(slots, midnight)}", "plan-of-work")
+
+
+def _clock(slots: tuple[Slot, ...], midnight: datetime) -> str:
+    end = midnight + timedelta(seconds=max(slot.end for slot in slots))
+    return end.strftime("%H:%M")
+
+
+def _plan_words(slots: tuple[Slot, ...], now: datetime) -> str:
+    if not slots:
+        return ""
+    midnight = now.replace(hour=0, minute=0, second=0, microsecond=0)
+    cures = [slot.cured for slot in slots if slot.cured > slot.end]
+    end = midnight + timedelta(seconds=max(slot.end for slot in slots))
+    said = f"It can run on {end.strftime('%A, %-d %B')}"
+    if cures:
+        last = midnight + timedelta(seconds=max(cures))
+        said += f"; the last cure ends on {last.strftime('%A at %H:%M')}"
+    return f"{said}."
+
+
+def _sheet_words(hand: InHand) -> str:
+    sheets = hand.found.pack.layout.sheets
+    if not sheets:
+        return "nothing is cut from sheet"
+    buy = sum(not sheet.at_hand for sheet in sheets)
+    return f"{len(sheets)} sheet{'s' if len(sheets) > 1 else ''}, {buy} to buy" if buy else "all from what is there"
+
+
+def _pages(part: Part) -> int:
+    size = (part.outline[0].max(axis=0) - part.outline[0].min(axis=0)) * 1000.0
+    return tiling(float(size[0]), float(size[1]) + 112.0, "a4").pages
