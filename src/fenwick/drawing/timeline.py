@@ -57,6 +57,7 @@ class TimelineScene:
 def render_timeline(
     slots: Sequence[Slot],
     phase: Mapping[str, str],
+    phases: Sequence[str],
     names: Mapping[str, str],
     day_names: Sequence[str],
     now: float,
@@ -68,13 +69,14 @@ def render_timeline(
     Parameters
     ----------
     phase : title of the row that a step is drawn in, by the step's id
+    phases : titles of all rows, from the top down
     names : of the steps
     day_names : from the first day on
     now : from the midnight before it [s]
     ends : what is said where it ends
     name : makes its ids unique on a page
     """
-    scene = timeline_scene(slots, phase, names, day_names, now, ends)
+    scene = timeline_scene(slots, phase, phases, names, day_names, now, ends)
     said = "; ".join(f"{names[slot.step]}" for slot in slots)
     return render("timeline.svg.jinja", s=scene, name=name, description=f"In this order: {said}. {ends}")
 
@@ -82,6 +84,7 @@ def render_timeline(
 def timeline_scene(
     slots: Sequence[Slot],
     phase: Mapping[str, str],
+    phases: Sequence[str],
     names: Mapping[str, str],
     day_names: Sequence[str],
     now: float,
@@ -92,11 +95,12 @@ def timeline_scene(
     Parameters
     ----------
     phase, names : by the step's id
+    phases : titles of all rows, from the top down
     day_names : from the first day on
     now : from the midnight before it [s]
     ends : what is said where it ends
     """
-    rows = list(dict.fromkeys(phase[slot.step] for slot in slots))
+    rows = [title for title in phases if any(phase[slot.step] == title for slot in slots)]
     last = max((slot.end for slot in slots), default=now)
     first = min((slot.start for slot in slots), default=now) // DAY
     first = min(first, now // DAY) if first - now // DAY < 2 else first

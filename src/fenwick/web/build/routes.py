@@ -102,9 +102,8 @@ def get_thing(line_id: int, thing: str) -> ResponseReturnValue:
     if hand.found.pack.part(thing) is None:
         abort(404)
     there = request.form.get("there") == "1"
-    return _kept(
-        hand, get(hand.build.file, thing, there=there), f"{part_name(thing)}: {'there' if there else 'not there'}"
-    )
+    words = f"{part_name(thing)}: {'there' if there else 'not there'}"
+    return _kept(hand, get(hand.build.file, thing, there=there), words)
 
 
 @bp.post("/lines/<int:line_id>/build/parts/<part>")
@@ -122,7 +121,7 @@ def cut_part(line_id: int, part: str) -> ResponseReturnValue:
         try:
             value = parse_value(text, "bore", unit_system()) if text.strip() else None
             if value is not None and not 0.0 < value <= 3.0:
-                raise BadNumberError("between 0 and 3 m")
+                raise BadNumberError(text, "give a measure between 0 and 3 m")
             changed = note_cut(file, part, dim, value)
         except BadNumberError as error:
             errors[dim] = str(error)

@@ -25,6 +25,7 @@ from fenwick.wording.making.facts import duration, size_words, stock_words, to_b
 from fenwick.wording.making.names import part_name
 from fenwick.wording.making.progress import (
     ASKS,
+    PHASE_TITLES,
     broken_sentence,
     off_words,
     phase_of,
@@ -257,7 +258,9 @@ def _timeline(hand: InHand, slots: tuple[Slot, ...], now: datetime) -> Markup:
     phase = {slot.step: phase_of(slot.step) for slot in slots}
     names = {step.id: step_name(step) for step in hand.found.steps}
     since = (now - midnight).total_seconds()
-    return render_timeline(slots, phase, names, days, since, f"runs {_clock(slots, midnight)}", "plan-of-work")
+    return render_timeline(
+        slots, phase, PHASE_TITLES, names, days, since, f"runs {_clock(slots, midnight)}", "plan-of-work"
+    )
 
 
 def _clock(slots: tuple[Slot, ...], midnight: datetime) -> str:

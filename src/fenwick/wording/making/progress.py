@@ -139,7 +139,12 @@ PHASES = (
 )
 
 
+CUTTING = "cut and bore"
+LAST_PHASE = PHASES[1][0]
+PHASE_TITLES = (CUTTING, *(title for title, _ in PHASES if title != LAST_PHASE), LAST_PHASE)
+
+
 def phase_of(step: str) -> str:
     """Which row of the plan a step is drawn in."""
     name = step.removeprefix("stand-")
-    return next((title for title, begins in PHASES if name.startswith(begins)), "cut and bore")
+    return next((title for title, begins in PHASES if name.startswith(begins)), CUTTING)
