@@ -34,7 +34,7 @@ def build(
     from fenwick.rig import RigError, read_from_outside
     from fenwick.services.making import Asked, NothingToBuildError, build_pack, tolerances
     from fenwick.services.making_files import pack_files
-    from fenwick.services.shop_stock import sheets_of, workshop_of
+    from fenwick.services.shop_stock import sheets_of, tubes_of, workshop_of
     from fenwick.shop import read_shop
 
     _check_folder(out, force=force)
@@ -44,7 +44,7 @@ def build(
         at = shop_file or rig
         shop = None if shop_file is None else read_shop(bytes_of(shop_file))
         at = rig
-        asked = Asked(what, swirl, bought, workshop_of(shop), sheets_of(shop))
+        asked = Asked(what, swirl, bought, workshop_of(shop), sheets_of(shop), tubes_of(shop))
         files = pack_files(build_pack(line, asked), tolerances(line, asked), date.today().isoformat(), paper)
     except (RigError, CoreError, NothingToBuildError) as error:
         fail(f"{at}: {error}")

@@ -6,7 +6,9 @@ import json
 from importlib import resources
 from pathlib import Path
 
+from fenwick.builds.model import BuildFile, read_build
 from fenwick.core.tuning.readings import Reading
+from fenwick.data.builds import change_build
 from fenwick.data.database import Database
 from fenwick.data.demo_trials import seed_trials
 from fenwick.data.lines import add_line, first_line_id
@@ -35,6 +37,11 @@ def demo_readings() -> list[tuple[Reading, str]]:
     return [(Reading(**{key: value for key, value in row.items() if key != "note"}), row["note"]) for row in rows]
 
 
+def demo_build() -> BuildFile:
+    """The build that the demo is half-way through: its disc came out 3 mm too small."""
+    return read_build(resources.files("fenwick.data").joinpath("demo_build.json").read_text())
+
+
 def seed_demo(path: Path) -> Database:
     """Open the demo shop at `path`, made first where there is none; a shop already there is left as it is.
 
@@ -52,4 +59,6 @@ def seed_demo(path: Path) -> Database:
             for reading, note in demo_readings():
                 take(session, lines[-1], reading, note)
             seed_trials(session, lines)
+            build = demo_build()
+            change_build(session, lines[0], build.what, build, "Half-way")
     return database

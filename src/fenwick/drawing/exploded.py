@@ -12,8 +12,8 @@ from fenwick.core.making.outlines import Loop
 from fenwick.core.making.parts import Part
 from fenwick.drawing.render import render
 
-WIDTH, HEIGHT = 486.0, 412.0
-MIDDLE, TOP, FOOT = 218.0, 18.0, 402.0  #: of the stack
+WIDTH, HEIGHT = 486.0, 396.0
+MIDDLE, TOP, FOOT = 218.0, 18.0, 388.0  #: of the stack
 WIDEST = 214.0  #: of the stack [px]
 FLATTEN = 0.13  #: how flat a circle is seen
 GAP = 15.0  #: between two parts [px]

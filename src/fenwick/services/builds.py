@@ -51,7 +51,7 @@ class Progress:
     steps: tuple[Step, ...]  #: in the order they are done
     broken: tuple[Broken, ...]  #: what that order breaks
     verdicts: tuple[Verdict, ...]  #: of everything that was measured
-    parts: Mapping[str, str]  #: ready, done, cut, next, off, buy, make by the part's id
+    parts: Mapping[str, str]  #: ready, done, cut, next, begun, off, buy, make by the part's id
     limits: Mapping[str, tuple[Tolerance, ...]]
 
     @property
@@ -78,7 +78,7 @@ class Progress:
 
 def asked_for(file: BuildFile, asked: Asked) -> Asked:
     """What is built, with the choices of its record."""
-    return Asked(file.what, file.swirl, file.bought, asked.workshop, asked.sheets)
+    return Asked(file.what, file.swirl, file.bought, asked.workshop, asked.sheets, asked.tubes)
 
 
 def progress(rig: Rig, file: BuildFile, asked: Asked) -> Progress:
@@ -137,7 +137,9 @@ def _part_state(part: Part, found: Progress, done: frozenset[str]) -> str:
     if shaping and all(step.id in done for step in shaping):
         return "cut"
     now = found.now
-    return "next" if now is not None and part.id in now.parts else "make"
+    if now is not None and part.id in now.parts:
+        return "next"
+    return "begun" if any(step.id in done for step in mine) else "make"
 
 
 def stage_of(rig: Rig, what: str) -> Separator | None:

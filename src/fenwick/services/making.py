@@ -20,6 +20,7 @@ from fenwick.core.making.pack import parts_of
 from fenwick.core.making.parts import CannotMakeError, Part, Parts, Trouble
 from fenwick.core.making.stand import stand_parts
 from fenwick.core.making.steps import Step
+from fenwick.core.making.stock import Tube, with_tubes
 from fenwick.core.making.tolerances import Tolerance, tolerances_of
 from fenwick.core.making.work import hood_work, stand_work, work_of
 from fenwick.rig import Rig, build_line
@@ -44,6 +45,7 @@ class Asked:
     bought: bool = False
     workshop: Workshop = field(default_factory=Workshop)
     sheets: tuple[Sheet, ...] = ()
+    tubes: tuple[Tube, ...] = ()
 
 
 @dataclass(frozen=True)
@@ -150,6 +152,7 @@ def _packed(
     rig: Rig, of: str, title: str, making: Making, parts: Parts, steps: tuple[Step, ...], hours: float, asked: Asked
 ) -> Pack:
     troubles = [*parts.troubles]
+    parts = replace(parts, parts=with_tubes(parts.parts, asked.tubes))
     cuts: dict[str, tuple[Cut, ...]] = {}
     for part in parts.parts:
         troubles += bend_troubles(part, making.rules)

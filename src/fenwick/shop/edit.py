@@ -22,6 +22,11 @@ SINGULAR = {
     "fittings": "fitting",
     "furniture": "bench",
     "jobs": "job",
+    "bins": "bin",
+    "sheets": "sheet",
+    "tubes": "tube",
+    "cutting": "cutter",
+    "salvaged": "salvaged",
 }
 
 
@@ -147,10 +152,22 @@ def _usual(shop: ShopFile, group: str) -> dict[str, Any]:
             return {"name": "Adapter", "one_bore_m": 0.038, "other_bore_m": 0.05, "length_m": 0.05}
         case "furniture":
             return {"name": "Bench", "place": middle}
-        case _:
+        case "jobs":
             if not shop.tools:
                 raise RigError((Problem("", "a job needs a tool: add the tool first"),))
             return {"name": "Job", "tool": shop.tools[0].id, "hours_a_week": 2.0}
+        case _:
+            return dict(_TO_MAKE_WITH[group])
+
+
+#: what things to make from and with begin as
+_TO_MAKE_WITH: dict[str, dict[str, Any]] = {
+    "bins": {"name": "Bin", "top_d_m": 0.38, "bottom_d_m": 0.32, "height_m": 0.42},
+    "sheets": {"material": "plywood", "thickness_m": 0.012, "width_m": 1.22, "height_m": 0.61},
+    "tubes": {"bore_m": 0.05, "length_m": 0.5},
+    "cutting": {"kind": "hole-saw", "d_m": 0.054, "depth_m": 0.038},
+    "salvaged": {"name": "Old tank", "kind": "tank"},
+}
 
 
 def tool_of_kind(kind: str) -> dict[str, Any]:

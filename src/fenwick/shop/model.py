@@ -13,6 +13,7 @@ from fenwick.rig.format.elements import PortPart, WallKind
 from fenwick.rig.format.ends import EndPart
 from fenwick.rig.format.model import SitePart, VacuumPart
 from fenwick.rig.format.problems import refuse
+from fenwick.shop.making import CuttingTool, OwnedBin, OwnedSheet, OwnedTube, SalvagedPart
 
 FORMAT, VERSION = "fenwick-shop", 1
 Metres = Annotated[float, Strict(), Field(ge=0, le=50.0), f.Measure("length")]
@@ -162,6 +163,11 @@ class ShopFile(f.Part):
     fittings: tuple[OwnedFitting, ...] = Field((), max_length=200)
     furniture: tuple[FurniturePart, ...] = Field((), max_length=60)
     jobs: tuple[JobPart, ...] = Field((), max_length=60)
+    bins: tuple[OwnedBin, ...] = Field((), max_length=60)
+    sheets: tuple[OwnedSheet, ...] = Field((), max_length=100)
+    tubes: tuple[OwnedTube, ...] = Field((), max_length=100)
+    cutting: tuple[CuttingTool, ...] = Field((), max_length=100)
+    salvaged: tuple[SalvagedPart, ...] = Field((), max_length=60)
 
     @model_validator(mode="after")
     def _fits_together(self) -> Self:
@@ -188,7 +194,10 @@ class ShopFile(f.Part):
         return self
 
 
-GROUPS = ("circuits", "vacuums", "tools", "hoses", "fittings", "furniture", "jobs")
+GROUPS = (
+    "circuits", "vacuums", "tools", "hoses", "fittings", "furniture", "jobs", "bins", "sheets", "tubes", "cutting",
+    "salvaged",
+)  # fmt: skip
 
 
 def places(shop: ShopFile) -> list[tuple[str, PlacePart]]:

@@ -76,6 +76,11 @@ LISTS = (
     OwnedList("circuits", "Circuits", "circuit", ("name", "rating_a", "voltage_v", "switch_a", "run_on_s")),
     OwnedList("furniture", "Furniture", "piece", ("name", "width_m", "depth_m")),
     OwnedList("jobs", "Jobs", "job", ("name", "tool", "work", *WORK_KEYS)),
+    OwnedList("bins", "Bins", "bin", ("name", "top_d_m", "bottom_d_m", "height_m", "wall_m", "material", "closure")),
+    OwnedList("sheets", "Sheets", "sheet", ("material", "thickness_m", "width_m", "height_m", "price")),
+    OwnedList("tubes", "Tubes", "tube", ("material", "bore_m", "wall_m", "length_m")),
+    OwnedList("cutting", "Cutting tools", "cutting tool", ("kind", "d_m", "depth_m")),
+    OwnedList("salvaged", "Salvaged", "part", ("name", "kind", "cord_fine", "brushes_fine", "no_cracks", "last_held")),
 )
 ROOM = (
     "name",

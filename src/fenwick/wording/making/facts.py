@@ -99,14 +99,19 @@ def cut_words(cut: Cut, voice: Voice) -> tuple[str, str, str, str]:
 
 def sheet_title(sheet: Sheet, voice: Voice) -> str:
     """A sheet, and whether it is at hand."""
+    return f"{sheet_size(sheet, voice)}, {'at hand' if sheet.at_hand else 'to buy'}"
+
+
+def sheet_size(sheet: Sheet, voice: Voice) -> str:
+    """A sheet by its material and size."""
     size = f"{voice.figure(sheet.width, LENGTH)} × {voice.figure(sheet.height, LENGTH)}"
     name = MATERIALS.get(sheet.material, sheet.material)
-    return f"{name} {voice.figure(sheet.thickness, LENGTH)}, {size}, {'at hand' if sheet.at_hand else 'to buy'}"
+    return f"{name} {voice.figure(sheet.thickness, LENGTH)}, {size}"
 
 
 def to_buy(parts: tuple[Part, ...], layout: Layout, voice: Voice) -> list[str]:
     """The shopping list, a thing a line."""
-    lines = [sheet_title(sheet, voice) for sheet in layout.sheets if not sheet.at_hand]
+    lines = [sheet_size(sheet, voice) for sheet in layout.sheets if not sheet.at_hand]
     for part in parts:
         if part.how == "buy":
             count = f"{part.count} × " if part.count > 1 else ""

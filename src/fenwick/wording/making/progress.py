@@ -16,6 +16,7 @@ PART_STATES = {
     "done": ("done", "ok"),
     "cut": ("cut", "ok"),
     "next": ("next", "watch"),
+    "begun": ("begun", "watch"),
     "off": ("look at it", "act"),
     "buy": ("to buy", "none"),
     "make": ("to make", "none"),
