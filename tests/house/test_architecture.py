@@ -23,7 +23,9 @@ ALLOWED_IN_CORE = {
     "itertools",
     "math",
     "numpy",
+    "rectpack",
     "scipy",
+    "shapely",
     "typing",
 }
 

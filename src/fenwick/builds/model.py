@@ -13,9 +13,9 @@ from fenwick.rig.format.problems import Problem, RigError
 
 Time = Annotated[str, StringConstraints(pattern=r"^\d{4}-\d\d-\d\dT\d\d:\d\d:\d\dZ$")]
 Key = Annotated[str, StringConstraints(min_length=1, max_length=80, pattern=r"^[A-Za-z0-9_.:\[\]-]+$")]
-Note = Annotated[str, StringConstraints(max_length=500)]
+Remark = Annotated[str, StringConstraints(max_length=500)]
 Decision = Literal["", "keep", "shim", "recut", "trim"]
-Hours = Literal["20-minutes", "evening", "weekend", "days"]
+HoursAtHand = Literal["20-minutes", "evening", "weekend", "days"]
 
 
 class DoneStep(f.Part):
@@ -46,7 +46,7 @@ class SeenAtStart(f.Part):
 
     check: Key
     fine: f.Flag
-    note: Note = ""
+    note: Remark = ""
 
 
 class BuildFile(f.Part):
@@ -57,7 +57,7 @@ class BuildFile(f.Part):
     what: Key
     swirl: Hand | None = None
     bought: f.Flag = False
-    hours: Hours = "weekend"
+    hours: HoursAtHand = "weekend"
     begun: Time | None = None
     order: tuple[Key, ...] = Field((), max_length=200)  #: of the steps, where it was changed by hand
     done: tuple[DoneStep, ...] = Field((), max_length=200)

@@ -32,7 +32,7 @@ def build(
     """Write parts, templates, sheets and booklet of what is built of the line in RIG."""
     from fenwick.core.errors import CoreError
     from fenwick.rig import RigError, read_from_outside
-    from fenwick.services.making import Asked, NothingToBuildError, build_pack, tolerances
+    from fenwick.services.making import BuildAsked, NothingToBuildError, build_pack, tolerances
     from fenwick.services.making_files import pack_files
     from fenwick.services.shop_stock import sheets_of, tubes_of, workshop_of
     from fenwick.shop import read_shop
@@ -44,7 +44,7 @@ def build(
         at = shop_file or rig
         shop = None if shop_file is None else read_shop(bytes_of(shop_file))
         at = rig
-        asked = Asked(what, swirl, bought, workshop_of(shop), sheets_of(shop), tubes_of(shop))
+        asked = BuildAsked(what, swirl, bought, workshop_of(shop), sheets_of(shop), tubes_of(shop))
         files = pack_files(build_pack(line, asked), tolerances(line, asked), date.today().isoformat(), paper)
     except (RigError, CoreError, NothingToBuildError) as error:
         fail(f"{at}: {error}")

@@ -9,7 +9,7 @@ import numpy as np
 from markupsafe import Markup
 
 from fenwick.core.making.outlines import Loop
-from fenwick.core.making.parts import Part
+from fenwick.core.making.parts import MadePart
 from fenwick.drawing.render import render
 
 WIDTH, HEIGHT = 486.0, 396.0
@@ -28,7 +28,7 @@ CORNERS = 160  #: of an outline, as it is seen small
 
 
 @dataclass(frozen=True)
-class Piece:
+class ApartPiece:
     """One part as it is drawn."""
 
     part: str
@@ -53,7 +53,7 @@ class ExplodedScene:
 
     width: float
     height: float
-    pieces: tuple[Piece, ...]
+    pieces: tuple[ApartPiece, ...]
     axis: tuple[float, float] | None  #: of the stack, from its first part to its last
     middle: float = MIDDLE
     marks: tuple[str, ...] = field(default=())
@@ -68,7 +68,9 @@ class Shown:
     state: str
 
 
-def render_exploded(parts: Sequence[Part], shown: Mapping[str, Shown], link: Callable[[str], str], name: str) -> Markup:
+def render_exploded(
+    parts: Sequence[MadePart], shown: Mapping[str, Shown], link: Callable[[str], str], name: str
+) -> Markup:
     """The parts as SVG.
 
     Parameters
@@ -82,7 +84,7 @@ def render_exploded(parts: Sequence[Part], shown: Mapping[str, Shown], link: Cal
     return render("exploded.svg.jinja", s=scene, name=name, description=f"From the top down: {said}.")
 
 
-def exploded_scene(parts: Sequence[Part], shown: Mapping[str, Shown], link: Callable[[str], str]) -> ExplodedScene:
+def exploded_scene(parts: Sequence[MadePart], shown: Mapping[str, Shown], link: Callable[[str], str]) -> ExplodedScene:
     """Where each part is drawn."""
     stacked = [part for part in parts if _stacks(part)]
     scale = _scale(stacked)
@@ -109,7 +111,7 @@ def exploded_scene(parts: Sequence[Part], shown: Mapping[str, Shown], link: Call
     return ExplodedScene(WIDTH, HEIGHT, tuple(pieces), axis)
 
 
-def _stacks(part: Part) -> bool:
+def _stacks(part: MadePart) -> bool:
     return (
         part.kind in ("disc", "ring", "wrap", "cone")
         or (part.kind == "tube" and part.id in UPRIGHT)
@@ -117,11 +119,11 @@ def _stacks(part: Part) -> bool:
     ) and _across(part) > 0.0
 
 
-def _is_drawn(part: Part) -> bool:
+def _is_drawn(part: MadePart) -> bool:
     return bool(part.outline) or part.kind == "tube"
 
 
-def _across(part: Part) -> float:
+def _across(part: MadePart) -> float:
     """How wide it is at its widest [m]; 0 where that is not known."""
     d = part.dims
     if part.id in GASKETS:
@@ -134,7 +136,7 @@ def _across(part: Part) -> float:
     return 0.0
 
 
-def _scale(stacked: Sequence[Part]) -> float:
+def _scale(stacked: Sequence[MadePart]) -> float:
     """[px/m]"""
     widest = max((_across(part) for part in stacked), default=0.4)
     scale = WIDEST / widest
@@ -142,12 +144,12 @@ def _scale(stacked: Sequence[Part]) -> float:
     return scale * min(1.0, (FOOT - TOP) / needed) if needed > 0.0 else scale
 
 
-def _lift(part: Part, scale: float) -> float:
+def _lift(part: MadePart, scale: float) -> float:
     """How far its upper face reaches over its middle [px]."""
     return _across(part) / 2.0 * scale * FLATTEN * 0.7
 
 
-def _height(part: Part, scale: float) -> float:
+def _height(part: MadePart, scale: float) -> float:
     d = part.dims
     high = d.get("height_m", part.stock.thickness) if part.kind != "panel" else part.stock.thickness
     if part.kind == "tube":
@@ -171,30 +173,30 @@ def _balloons(wanted: list[float]) -> list[float]:
 
 
 def _stacked_piece(
-    part: Part, number: int, shown: Shown, link: str, place: tuple[float, float], scale: float, balloon: float
-) -> Piece:
+    part: MadePart, number: int, shown: Shown, link: str, place: tuple[float, float], scale: float, balloon: float
+) -> ApartPiece:
     y, high = place
     half = _across(part) / 2.0 * scale
     low = _foot_width(part) / 2.0 * scale
     face = _face(part, y, scale)
     tall = part.dims.get("height_m", part.dims.get("length_m", 0.0)) * scale > TALLEST and part.kind != "panel"
     sides = _sides(half, low, y, high, part)
-    return Piece(
+    return ApartPiece(
         part.id, number, shown.title, shown.state, shown.label, link, face, sides, _clear(part),
         (BALLOONS, balloon), (MIDDLE + (half + low) / 2.0, y + high / 2.0), (BALLOONS + 18.0, balloon), tall,
         part.kind == "wrap",
     )  # fmt: skip
 
 
-def _foot_width(part: Part) -> float:
+def _foot_width(part: MadePart) -> float:
     return part.dims.get("bottom_d_m", _across(part) * (0.88 if part.id in ("bin", "cyclone") else 1.0))
 
 
-def _clear(part: Part) -> bool:
+def _clear(part: MadePart) -> bool:
     return part.stock.material in ("polycarbonate", "acrylic", "petg")
 
 
-def _face(part: Part, y: float, scale: float) -> str:
+def _face(part: MadePart, y: float, scale: float) -> str:
     """What one sees of it from above: its own outline, flattened."""
     if part.kind in ("disc", "ring") or part.id in FLAT_PANELS:
         middle = (part.outline[0].min(axis=0) + part.outline[0].max(axis=0)) / 2.0
@@ -218,7 +220,7 @@ def _ellipse(half: float, y: float) -> str:
     )
 
 
-def _sides(half: float, low: float, y: float, high: float, part: Part) -> str:
+def _sides(half: float, low: float, y: float, high: float, part: MadePart) -> str:
     """Its wall, down to the front half of its lower edge."""
     foot = y + high
     if part.id in FLAT_PANELS:
@@ -234,12 +236,12 @@ def _sides(half: float, low: float, y: float, high: float, part: Part) -> str:
 
 
 def _aside_pieces(
-    aside: Sequence[Part],
+    aside: Sequence[MadePart],
     numbers: Mapping[str, int],
     shown: Mapping[str, Shown],
     link: Callable[[str], str],
     scale: float,
-) -> list[Piece]:
+) -> list[ApartPiece]:
     """What stands beside the stack, in a column at its left, each from its own face."""
     found = []
     y = TOP + 22.0
@@ -249,7 +251,7 @@ def _aside_pieces(
         if y + high * own > HEIGHT - 6.0:
             break
         found.append(
-            Piece(
+            ApartPiece(
                 part.id, numbers[part.id], shown[part.id].title, shown[part.id].state, shown[part.id].label,
                 link(part.id), _aside_face(part, y, own), "", _clear(part), (ASIDE + 10.0, y - 11.0),
                 (ASIDE + 10.0, y), (ASIDE + 24.0, y - 11.0),
@@ -259,14 +261,14 @@ def _aside_pieces(
     return found
 
 
-def _face_size(part: Part) -> tuple[float, float]:
+def _face_size(part: MadePart) -> tuple[float, float]:
     if part.outline:
         size = part.outline[0].max(axis=0) - part.outline[0].min(axis=0)
         return float(size[0]), float(size[1])
     return part.dims["length_m"], part.dims["outer_d_m"]
 
 
-def _aside_face(part: Part, y: float, scale: float) -> str:
+def _aside_face(part: MadePart, y: float, scale: float) -> str:
     if not part.outline:
         wide, high = part.dims["length_m"] * scale, part.dims["outer_d_m"] * scale
         end = high * 0.2

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 from markupsafe import Markup
 
-from fenwick.core.making.schedule import Slot
+from fenwick.core.making.schedule import TimeSlot
 from fenwick.drawing.render import render
 
 WIDTH, LEFT, RIGHT = 852.0, 112.0, 720.0
@@ -39,6 +39,15 @@ class DayMark:
 
 
 @dataclass(frozen=True)
+class EndMark:
+    """What is said where the plan ends."""
+
+    x: float
+    y: float
+    words: str
+
+
+@dataclass(frozen=True)
 class TimelineScene:
     """What the template asks for."""
 
@@ -48,14 +57,14 @@ class TimelineScene:
     rows: tuple[tuple[str, float], ...]
     bars: tuple[Bar, ...]
     now: float | None
-    end: tuple[float, float, str] | None  #: where and what is said of the end
+    end: EndMark | None
     left: float = LEFT
     right: float = RIGHT
     top: float = TOP
 
 
 def render_timeline(
-    slots: Sequence[Slot],
+    slots: Sequence[TimeSlot],
     phase: Mapping[str, str],
     phases: Sequence[str],
     names: Mapping[str, str],
@@ -82,7 +91,7 @@ def render_timeline(
 
 
 def timeline_scene(
-    slots: Sequence[Slot],
+    slots: Sequence[TimeSlot],
     phase: Mapping[str, str],
     phases: Sequence[str],
     names: Mapping[str, str],
@@ -130,7 +139,7 @@ def timeline_scene(
     end = None
     if slots:
         final = max(slots, key=lambda one: one.end)
-        end = (x(final.end) + 8.0, places[phase[final.step]] + BAR - 1.0, ends)
+        end = EndMark(x(final.end) + 8.0, places[phase[final.step]] + BAR - 1.0, ends)
     shown_now = x(now) if LEFT <= x(now) <= RIGHT else None
     labels = tuple((title, places[title] + BAR - 1.0) for title in rows)
     return TimelineScene(WIDTH, height, tuple(marks), labels, tuple(bars), shown_now, end)

@@ -7,9 +7,9 @@ from typing import Any
 
 import numpy as np
 
-from fenwick.core.making.cutters import Cut
-from fenwick.core.making.parts import Part
-from fenwick.core.making.steps import Step
+from fenwick.core.making.cutters import CutSetting
+from fenwick.core.making.parts import MadePart
+from fenwick.core.making.steps import WorkStep
 from fenwick.core.making.tolerances import Tolerance
 from fenwick.wording.making.names import COSTS, EDGES, TOOLS, part_name
 from fenwick.wording.making.work import CAUTIONS, HOLDS, LAST, STEPS
@@ -21,9 +21,9 @@ DIGITS = 9  #: of a length in metres: a nanometre
 def parts_document(
     rig: str,
     separator: str,
-    parts: Sequence[Part],
-    steps: Sequence[Step],
-    cuts: Mapping[str, Sequence[Cut]],
+    parts: Sequence[MadePart],
+    steps: Sequence[WorkStep],
+    cuts: Mapping[str, Sequence[CutSetting]],
     warnings: Sequence[str],
     tolerances: Mapping[str, Sequence[Tolerance]],
 ) -> dict[str, Any]:
@@ -44,7 +44,7 @@ def parts_document(
     }  # fmt: skip
 
 
-def _part(part: Part, cuts: Sequence[Cut], tolerances: Sequence[Tolerance]) -> dict[str, Any]:
+def _part(part: MadePart, cuts: Sequence[CutSetting], tolerances: Sequence[Tolerance]) -> dict[str, Any]:
     found: dict[str, Any] = {"id": part.id, "name": part_name(part.id), "kind": part.kind, "count": part.count}
     if part.swirl is not None:
         found["swirl"] = part.swirl
@@ -78,7 +78,7 @@ def _loop(loop: Any) -> list[list[float]]:
     return [[float(x), float(y)] for x, y in np.round(loop, DIGITS)]
 
 
-def _cut(cut: Cut) -> dict[str, Any]:
+def _cut(cut: CutSetting) -> dict[str, Any]:
     found: dict[str, Any] = {"tool": TOOLS[cut.tool], "edge": EDGES[cut.edge], "radius_m": round(cut.radius, DIGITS)}
     if cut.pivot is not None:
         found["pivot_m"] = round(cut.pivot, DIGITS)
@@ -91,7 +91,7 @@ def _cut(cut: Cut) -> dict[str, Any]:
     return {**found, "waste": cut.waste}
 
 
-def _step(step: Step) -> dict[str, Any]:
+def _step(step: WorkStep) -> dict[str, Any]:
     name = STEPS[step.id.removeprefix("stand-")]
     found: dict[str, Any] = {"id": step.id, "name": name, "after": list(step.after), "parts": list(step.parts)}
     found |= {"hands_s": round(step.hands, 1), "cure_s": round(step.cure, 1)}

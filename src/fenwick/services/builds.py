@@ -10,15 +10,15 @@ from fenwick.builds.model import BuildFile
 from fenwick.core.arrays import one_value
 from fenwick.core.components.separator import Separator
 from fenwick.core.making.as_cut import KEEP, BuiltFigures, Verdict, as_built, built_figures, judge_cut
-from fenwick.core.making.parts import BUY, HAVE, Part
-from fenwick.core.making.schedule import Slot, Window, schedule
-from fenwick.core.making.steps import Broken, Step, broken_by
+from fenwick.core.making.parts import BUY, HAVE, MadePart
+from fenwick.core.making.schedule import TimeSlot, Window, schedule
+from fenwick.core.making.steps import Broken, WorkStep, broken_by
 from fenwick.core.making.tolerances import Tolerance, design_dims, design_value
 from fenwick.core.search.designs import BOUGHT, MADE, effort
 from fenwick.rig import Rig, build_line
 from fenwick.rig.edits.kinds import kind_of
 from fenwick.rig.format.separator import SeparatorPart
-from fenwick.services.making import Asked, Pack, build_pack, tolerances
+from fenwick.services.making import BuildAsked, Pack, build_pack, tolerances
 
 SHEET = (2.44, 1.22)  #: what the price of sheet goes by [m]
 #: hours of a day that one has: (weekdays, from, to)
@@ -48,7 +48,7 @@ class Progress:
 
     pack: Pack
     file: BuildFile
-    steps: tuple[Step, ...]  #: in the order they are done
+    steps: tuple[WorkStep, ...]  #: in the order they are done
     broken: tuple[Broken, ...]  #: what that order breaks
     verdicts: tuple[Verdict, ...]  #: of everything that was measured
     parts: Mapping[str, str]  #: ready, done, cut, next, begun, off, buy, make by the part's id
@@ -60,7 +60,7 @@ class Progress:
         return frozenset(one.step for one in self.file.done)
 
     @property
-    def now(self) -> Step | None:
+    def now(self) -> WorkStep | None:
         """The step to do next; None: all are done."""
         return next((step for step in self.steps if step.id not in self.done), None)
 
@@ -76,12 +76,12 @@ class Progress:
         return sum(step.hands for step in self.steps if step.id not in self.done)
 
 
-def asked_for(file: BuildFile, asked: Asked) -> Asked:
+def asked_for(file: BuildFile, asked: BuildAsked) -> BuildAsked:
     """What is built, with the choices of its record."""
-    return Asked(file.what, file.swirl, file.bought, asked.workshop, asked.sheets, asked.tubes)
+    return BuildAsked(file.what, file.swirl, file.bought, asked.workshop, asked.sheets, asked.tubes)
 
 
-def progress(rig: Rig, file: BuildFile, asked: Asked) -> Progress:
+def progress(rig: Rig, file: BuildFile, asked: BuildAsked) -> Progress:
     """How far a build is.
 
     Raises
@@ -101,7 +101,7 @@ def progress(rig: Rig, file: BuildFile, asked: Asked) -> Progress:
     return Progress(pack, file, steps, found.broken, verdicts, states, limits)
 
 
-def in_order(steps: tuple[Step, ...], order: tuple[str, ...]) -> tuple[Step, ...]:
+def in_order(steps: tuple[WorkStep, ...], order: tuple[str, ...]) -> tuple[WorkStep, ...]:
     """The steps in an order of one's own; those it does not name stay behind the one they followed."""
     by_id = {step.id: step for step in steps}
     names = [name for name in order if name in by_id]
@@ -123,7 +123,7 @@ def _verdicts(pack: Pack, file: BuildFile, limits: Mapping[str, tuple[Tolerance,
     return found
 
 
-def _part_state(part: Part, found: Progress, done: frozenset[str]) -> str:
+def _part_state(part: MadePart, found: Progress, done: frozenset[str]) -> str:
     if any(one.part == part.id for one in found.open):
         return "off"
     if part.how == HAVE or part.id in found.file.got:
@@ -210,7 +210,7 @@ def windows(hours: str, now: datetime) -> list[Window]:
     return found
 
 
-def planned(found: Progress, now: datetime) -> tuple[Slot, ...]:
+def planned(found: Progress, now: datetime) -> tuple[TimeSlot, ...]:
     """When each step that is left is done, counted from the midnight before now [s].
 
     Parameters

@@ -12,15 +12,15 @@ from fenwick.core.components.wet import WetStage
 from fenwick.core.judging.standing import full_mass
 from fenwick.core.line.line import Line
 from fenwick.core.making.bending import bend_troubles
-from fenwick.core.making.cutters import Cut, Workshop, cuts_of
-from fenwick.core.making.given import Choices, Making, making_of
+from fenwick.core.making.cutters import CutSetting, Workshop, cuts_of
+from fenwick.core.making.given import Making, MakingChoices, making_of
 from fenwick.core.making.hood_box import hood_parts
-from fenwick.core.making.layout import Layout, Sheet, lay_out
+from fenwick.core.making.layout import Layout, SheetStock, lay_out
 from fenwick.core.making.pack import parts_of
-from fenwick.core.making.parts import CannotMakeError, Part, Parts, Trouble
+from fenwick.core.making.parts import CannotMakeError, MadePart, MadeParts, Trouble
 from fenwick.core.making.stand import stand_parts
-from fenwick.core.making.steps import Step
-from fenwick.core.making.stock import Tube, with_tubes
+from fenwick.core.making.steps import WorkStep
+from fenwick.core.making.stock import TubeStock, with_tubes
 from fenwick.core.making.tolerances import Tolerance, tolerances_of
 from fenwick.core.making.work import hood_work, stand_work, work_of
 from fenwick.rig import Rig, build_line
@@ -37,15 +37,15 @@ class NothingToBuildError(LookupError):
 
 
 @dataclass(frozen=True)
-class Asked:
+class BuildAsked:
     """What is to be built, and with what."""
 
     what: str | None = None  #: id of a separator, hood:PORT, stand; None: the first separator with its stand
     swirl: str | None = None
     bought: bool = False
     workshop: Workshop = field(default_factory=Workshop)
-    sheets: tuple[Sheet, ...] = ()
-    tubes: tuple[Tube, ...] = ()
+    sheets: tuple[SheetStock, ...] = ()
+    tubes: tuple[TubeStock, ...] = ()
 
 
 @dataclass(frozen=True)
@@ -56,14 +56,14 @@ class Pack:
     of: str  #: id of the separator, hood:PORT, or stand
     title: str  #: what the user calls it
     making: Making
-    parts: tuple[Part, ...]
-    steps: tuple[Step, ...]
-    cuts: Mapping[str, tuple[Cut, ...]]  #: by part
+    parts: tuple[MadePart, ...]
+    steps: tuple[WorkStep, ...]
+    cuts: Mapping[str, tuple[CutSetting, ...]]  #: by part
     layout: Layout
     troubles: tuple[Trouble, ...]
     hours: float  #: hands-on [h]
 
-    def part(self, name: str) -> Part | None:
+    def part(self, name: str) -> MadePart | None:
         """The part of that id."""
         return next((part for part in self.parts if part.id == name), None)
 
@@ -74,7 +74,7 @@ class Pack:
 
 
 @lru_cache(maxsize=64)
-def build_pack(rig: Rig, asked: Asked) -> Pack:
+def build_pack(rig: Rig, asked: BuildAsked) -> Pack:
     """What is made of a design.
 
     Raises
@@ -93,8 +93,8 @@ def build_pack(rig: Rig, asked: Asked) -> Pack:
     stage = next(e for e in line.trunk if e.id == of)
     assert isinstance(stage, Separator | WetStage)
     making = making_of(build_choices(part, swirl=asked.swirl, bought=asked.bought), line.rules)
-    parts, hours = Parts(()), 0.0
-    steps: tuple[Step, ...] = ()
+    parts, hours = MadeParts(()), 0.0
+    steps: tuple[WorkStep, ...] = ()
     if what != STAND:
         parts = _made(stage, making)
         hours = hours_of(part, making)
@@ -106,12 +106,12 @@ def build_pack(rig: Rig, asked: Asked) -> Pack:
         under = stand_parts(stage, making, full_mass(stage, line))
         more = one_value(making.rules["make.hours-stand"])
         steps = (*steps, *_after(steps, stand_work(under, making, more)))
-        parts, hours = Parts((*parts.parts, *under.parts), (*parts.troubles, *under.troubles)), hours + more
+        parts, hours = MadeParts((*parts.parts, *under.parts), (*parts.troubles, *under.troubles)), hours + more
     title = part.name or of
     return _packed(rig, what, f"Stand of {title}" if what == STAND else title, making, parts, steps, hours, asked)
 
 
-def _made(stage: Separator | WetStage, making: Making) -> Parts:
+def _made(stage: Separator | WetStage, making: Making) -> MadeParts:
     try:
         found = parts_of(stage, making)
     except CannotMakeError as error:
@@ -127,21 +127,21 @@ def hours_of(part: SeparatorPart | WetStagePart, making: Making) -> float:
     return one_value(making.rules["make.hours-fit" if making.chosen.bought else f"make.hours-{kind_of(part)}"])
 
 
-def _after(before: tuple[Step, ...], steps: tuple[Step, ...]) -> tuple[Step, ...]:
+def _after(before: tuple[WorkStep, ...], steps: tuple[WorkStep, ...]) -> tuple[WorkStep, ...]:
     """The steps of a stand beside those of the separator; an id that both have is told apart."""
     taken = {step.id for step in before}
     new = {step.id: f"stand-{step.id}" if step.id in taken else step.id for step in steps}
     return tuple(replace(s, id=new[s.id], after={new[one]: why for one, why in s.after.items()}) for s in steps)
 
 
-def _hood(rig: Rig, line: Line, what: str, asked: Asked) -> Pack:
+def _hood(rig: Rig, line: Line, what: str, asked: BuildAsked) -> Pack:
     name = what.removeprefix(HOOD)
     port = next((b.port for _, b in rig.line.walk() if b.id == name and b.port is not None), None)
     if port is None:
         raise NothingToBuildError(f"The line has no port called “{name[:40]}”.")
     if not isinstance(port.hood, EnclosurePart) or port.hood.box is None:
         raise NothingToBuildError(f"The hood of {port.name} is no box with sizes: give it width, depth and height.")
-    making = making_of(Choices(swirl=asked.swirl), line.rules)
+    making = making_of(MakingChoices(swirl=asked.swirl), line.rules)
     parts = hood_parts(port.hood.box.build(), port.bore_m, making)
     hours = one_value(line.rules["make.hours-hood"])
     steps = hood_work(parts, making, hours)
@@ -149,11 +149,18 @@ def _hood(rig: Rig, line: Line, what: str, asked: Asked) -> Pack:
 
 
 def _packed(
-    rig: Rig, of: str, title: str, making: Making, parts: Parts, steps: tuple[Step, ...], hours: float, asked: Asked
+    rig: Rig,
+    of: str,
+    title: str,
+    making: Making,
+    parts: MadeParts,
+    steps: tuple[WorkStep, ...],
+    hours: float,
+    asked: BuildAsked,
 ) -> Pack:
     troubles = [*parts.troubles]
     parts = replace(parts, parts=with_tubes(parts.parts, asked.tubes))
-    cuts: dict[str, tuple[Cut, ...]] = {}
+    cuts: dict[str, tuple[CutSetting, ...]] = {}
     for part in parts.parts:
         troubles += bend_troubles(part, making.rules)
         found, amiss = cuts_of(part, asked.workshop, making)
@@ -165,7 +172,7 @@ def _packed(
 
 
 @lru_cache(maxsize=64)
-def tolerances(rig: Rig, asked: Asked) -> Mapping[str, tuple[Tolerance, ...]]:
+def tolerances(rig: Rig, asked: BuildAsked) -> Mapping[str, tuple[Tolerance, ...]]:
     """How far off the dimensions of a separator's parts may be, by part; nothing for what the model does not know.
 
     Raises

@@ -5,8 +5,8 @@ from __future__ import annotations
 import json
 from collections.abc import Mapping, Sequence
 
-from fenwick.core.making.parts import MAKE, Part
-from fenwick.core.making.steps import Step
+from fenwick.core.making.parts import MAKE, MadePart
+from fenwick.core.making.steps import WorkStep
 from fenwick.core.making.tolerances import Tolerance
 from fenwick.rig.parts_file import parts_document
 from fenwick.services.making import Pack
@@ -33,7 +33,7 @@ from fenwick.wording.say import Voice
 METRIC_VOICE = Voice(METRIC, {})
 
 
-def templates_of(pack: Pack) -> tuple[Part, ...]:
+def templates_of(pack: Pack) -> tuple[MadePart, ...]:
     """The flat parts that are cut or marked by a sheet 1:1; what is at hand is marked by one, too."""
     return tuple(part for part in pack.parts if part.outline)
 
@@ -80,7 +80,7 @@ def pack_files(
     return files
 
 
-def drawing_of(pack: Pack, part: Part, date: str, voice: Voice) -> FlatDrawing:
+def drawing_of(pack: Pack, part: MadePart, date: str, voice: Voice) -> FlatDrawing:
     """The template of a part.
 
     Parameters
@@ -155,8 +155,9 @@ def booklet_of(pack: Pack, date: str, voice: Voice) -> Booklet:
     cuts = [("part", "edge", "tool", "setting")]
     for name, found in pack.cuts.items():
         for cut in found:
-            edge, tool, setting, remark = cut_words(cut, voice)
-            cuts.append((part_name(name), edge, tool, ", ".join(one for one in (setting, remark) if one)))
+            row = cut_words(cut, voice)
+            setting = ", ".join(one for one in (row.setting, row.remark) if one)
+            cuts.append((part_name(name), row.edge, row.tool, setting))
     return Booklet(
         title=f"{pack.title}: to build",
         where=f"{pack.rig} · {date}",
@@ -171,7 +172,7 @@ def booklet_of(pack: Pack, date: str, voice: Voice) -> Booklet:
     )
 
 
-def _step_page(pack: Pack, number: int, step: Step, date: str, voice: Voice) -> StepPage:
+def _step_page(pack: Pack, number: int, step: WorkStep, date: str, voice: Voice) -> StepPage:
     wait = f", then {duration(step.cure)} of waiting" if step.cure > 0.0 else ""
     lines = list(reasons(step, pack.steps))
     if step.last is not None:
@@ -188,14 +189,14 @@ def _step_page(pack: Pack, number: int, step: Step, date: str, voice: Voice) -> 
     )
 
 
-def step_name(step: Step) -> str:
+def step_name(step: WorkStep) -> str:
     """What a step is called."""
     return STEPS[step.id.removeprefix("stand-")]
 
 
-def reasons(step: Step, steps: Sequence[Step]) -> tuple[str, ...]:
+def reasons(step: WorkStep, steps: Sequence[WorkStep]) -> tuple[str, ...]:
     """What must come before a step, and why; steps for the same reason in one line."""
-    by_id: Mapping[str, Step] = {one.id: one for one in steps}
+    by_id: Mapping[str, WorkStep] = {one.id: one for one in steps}
     because: dict[str, list[str]] = {}
     for name, why in step.after.items():
         because.setdefault(why, []).append(step_name(by_id[name]))

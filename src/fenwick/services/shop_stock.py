@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 from fenwick.core.making.cutters import HoleSaw, Workshop
-from fenwick.core.making.layout import Sheet
-from fenwick.core.making.stock import Tube
+from fenwick.core.making.layout import SheetStock
+from fenwick.core.making.stock import TubeStock
 from fenwick.shop import ShopFile
 
 DEEP = 0.025  #: that a hole saw cuts, where it is not said [m]
@@ -23,17 +23,18 @@ def workshop_of(shop: ShopFile | None) -> Workshop:
     )
 
 
-def sheets_of(shop: ShopFile | None) -> tuple[Sheet, ...]:
+def sheets_of(shop: ShopFile | None) -> tuple[SheetStock, ...]:
     """Sheets and off-cuts."""
     if shop is None:
         return ()
     return tuple(
-        Sheet(one.id, one.material, one.thickness_m, one.width_m, one.height_m, price=one.price) for one in shop.sheets
+        SheetStock(one.id, one.material, one.thickness_m, one.width_m, one.height_m, price=one.price)
+        for one in shop.sheets
     )
 
 
-def tubes_of(shop: ShopFile | None) -> tuple[Tube, ...]:
+def tubes_of(shop: ShopFile | None) -> tuple[TubeStock, ...]:
     """Tubes and rests of them."""
     if shop is None:
         return ()
-    return tuple(Tube(one.id, one.material, one.bore_m, one.wall_m, one.length_m) for one in shop.tubes)
+    return tuple(TubeStock(one.id, one.material, one.bore_m, one.wall_m, one.length_m) for one in shop.tubes)

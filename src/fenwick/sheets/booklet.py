@@ -121,7 +121,7 @@ def _step(step: StepPage) -> list[Flowable]:
 
 def _picture(drawing: FlatDrawing, wide: float, high: float) -> Drawing:
     """A drawing made small, without its words."""
-    loops = [*drawing.cut, *drawing.creases]
+    loops = [*drawing.cut, *drawing.creases, *(drawing.marks if drawing.name == "sheets" else ())]
     low_x, low_y = min(float(one[:, 0].min()) for one in loops), min(float(one[:, 1].min()) for one in loops)
     size_x = max(float(one[:, 0].max()) for one in loops) - low_x
     size_y = max(float(one[:, 1].max()) for one in loops) - low_y
@@ -140,7 +140,8 @@ def _picture(drawing: FlatDrawing, wide: float, high: float) -> Drawing:
         picture.add(PolyLine(points(loop, closed=True), strokeColor=INK, strokeWidth=0.7))
     for line in drawing.creases:
         picture.add(PolyLine(points(line, closed=False), strokeColor=AIR, strokeWidth=0.5))
-    for x, y, d in drawing.drills:
+    for drill in drawing.drills:
+        x, y, d = drill.x, drill.y, drill.d
         picture.add(Circle((x - low_x) * scale, (y - low_y) * scale, max(d / 2.0 * scale, 0.5), fillColor=None,
                            strokeColor=INK, strokeWidth=0.4))  # fmt: skip
     return picture

@@ -9,7 +9,7 @@ import numpy as np
 
 from fenwick.core.making.layout import Layout
 from fenwick.core.making.outlines import Loop
-from fenwick.core.making.parts import Part
+from fenwick.core.making.parts import MadePart
 
 MM = 1000.0  #: in a metre
 SQUARE = 100.0  #: side of the square that is measured [mm]
@@ -27,6 +27,15 @@ class Words:
 
 
 @dataclass(frozen=True)
+class DrillMark:
+    """A drilled hole; [mm]."""
+
+    x: float
+    y: float
+    d: float
+
+
+@dataclass(frozen=True)
 class FlatDrawing:
     """What goes on a sheet, its lower left corner at the origin; [mm]."""
 
@@ -35,12 +44,12 @@ class FlatDrawing:
     height: float
     cut: tuple[Loop, ...]  #: closed
     creases: tuple[Loop, ...] = ()  #: open
-    drills: tuple[tuple[float, float, float], ...] = ()  #: x, y, diameter
+    drills: tuple[DrillMark, ...] = ()
     marks: tuple[Loop, ...] = ()  #: closed, neither cut nor creased: the square that is measured
     words: tuple[Words, ...] = ()
 
 
-def draw_part(part: Part, lines: Sequence[str]) -> FlatDrawing:
+def draw_part(part: MadePart, lines: Sequence[str]) -> FlatDrawing:
     """A part with its words and the square that is measured, under it.
 
     Parameters
@@ -67,13 +76,13 @@ def draw_part(part: Part, lines: Sequence[str]) -> FlatDrawing:
         float(size[1]) + block,
         tuple(at(loop) for loop in part.outline),
         tuple(at(line) for line in part.creases),
-        tuple((float(d.x * MM + shift[0]), float(d.y * MM + shift[1]), d.d * MM) for d in part.drills),
+        tuple(DrillMark(float(d.x * MM + shift[0]), float(d.y * MM + shift[1]), d.d * MM) for d in part.drills),
         (square,),
         tuple(words),
     )
 
 
-def draw_layout(layout: Layout, parts: Sequence[Part], named: Sequence[str], titles: Sequence[str]) -> FlatDrawing:
+def draw_layout(layout: Layout, parts: Sequence[MadePart], named: Sequence[str], titles: Sequence[str]) -> FlatDrawing:
     """Every sheet with the parts on it, one beside the other.
 
     Parameters
@@ -84,7 +93,7 @@ def draw_layout(layout: Layout, parts: Sequence[Part], named: Sequence[str], tit
     by_id, names = {part.id: part for part in parts}, dict(zip((p.id for p in parts), named, strict=True))
     cut: list[Loop] = []
     marks: list[Loop] = []
-    drills: list[tuple[float, float, float]] = []
+    drills: list[DrillMark] = []
     words: list[Words] = []
     left, tall = 0.0, 0.0
     for i, sheet in enumerate(layout.sheets):
@@ -103,9 +112,7 @@ def draw_layout(layout: Layout, parts: Sequence[Part], named: Sequence[str], tit
     return FlatDrawing("sheets", width, tall + 4.0 * GAP, tuple(cut), (), tuple(drills), tuple(marks), tuple(words))
 
 
-def _on_sheet(
-    part: Part, x: float, y: float, left: float, *, turned: bool
-) -> tuple[list[Loop], list[tuple[float, float, float]]]:
+def _on_sheet(part: MadePart, x: float, y: float, left: float, *, turned: bool) -> tuple[list[Loop], list[DrillMark]]:
     low, high = part.outline[0].min(axis=0), part.outline[0].max(axis=0)
 
     def at(points: Loop) -> Loop:
@@ -114,5 +121,6 @@ def _on_sheet(
             moved = np.column_stack((float(high[1] - low[1]) - moved[:, 1], moved[:, 0]))
         return np.asarray((moved + np.array((x, y))) * MM + np.array((left, 0.0)))
 
-    holes = [(*at(np.array([(d.x, d.y)]))[0].tolist(), d.d * MM) for d in part.drills]
-    return [at(loop) for loop in part.outline], [(float(a), float(b), float(c)) for a, b, c in holes]
+    middles = [at(np.array([(d.x, d.y)]))[0] for d in part.drills]
+    holes = [DrillMark(float(m[0]), float(m[1]), d.d * MM) for m, d in zip(middles, part.drills, strict=True)]
+    return [at(loop) for loop in part.outline], holes

@@ -35,9 +35,7 @@ def flat_svg(drawing: FlatDrawing) -> str:
     layers = {
         "CUT": [path(loop, closed=True) for loop in drawing.cut],
         "CREASE": [path(line, closed=False) for line in drawing.creases],
-        "DRILL": [
-            f'<circle cx="{px + MARGIN:.4f}" cy="{y(py):.4f}" r="{d / 2.0:.4f}"/>' for px, py, d in drawing.drills
-        ],
+        "DRILL": [f'<circle cx="{d.x + MARGIN:.4f}" cy="{y(d.y):.4f}" r="{d.d / 2.0:.4f}"/>' for d in drawing.drills],
         "TEXT": [
             *(path(loop, closed=True) for loop in drawing.marks),
             *(
@@ -68,8 +66,8 @@ def flat_dxf(drawing: FlatDrawing) -> str:
     for line in drawing.creases:
         for start, end in pairwise(line.tolist()):
             space.add_line(start, end, dxfattribs={"layer": "CREASE"})
-    for x, y, d in drawing.drills:
-        space.add_circle((x, y), d / 2.0, dxfattribs={"layer": "DRILL"})
+    for drill in drawing.drills:
+        space.add_circle((drill.x, drill.y), drill.d / 2.0, dxfattribs={"layer": "DRILL"})
     for words in drawing.words:
         text = space.add_text(words.text, height=words.height, dxfattribs={"layer": "TEXT"})
         text.set_placement((words.x, words.y), align=TextEntityAlignment.LEFT)

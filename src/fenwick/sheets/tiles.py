@@ -176,7 +176,8 @@ def _draw(canvas: Canvas, drawing: FlatDrawing) -> None:
     canvas.setLineWidth(0.3)
     for loop in drawing.marks:
         _line(canvas, loop, closed=True)
-    for x, y, d in drawing.drills:
+    for drill in drawing.drills:
+        x, y, d = drill.x, drill.y, drill.d
         canvas.circle(x * mm, y * mm, d / 2.0 * mm)
         canvas.line((x - d) * mm, y * mm, (x + d) * mm, y * mm)
         canvas.line(x * mm, (y - d) * mm, x * mm, (y + d) * mm)

@@ -6,6 +6,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 
 from fenwick.units import format_value
+from fenwick.units.workshop import cut_length
 
 MACHINES = {
     "bandsaw": "a bandsaw",
@@ -33,6 +34,10 @@ class Voice:
     def figure(self, value: float, quantity: str, *, unit: bool = True) -> str:
         """A stored value as text."""
         return format_value(float(value), quantity, self.system, unit=unit)
+
+    def cut(self, value: float, *, unit: bool = True) -> str:
+        """A length to cut by [m], as it is set on a ruler."""
+        return cut_length(float(value), self.system, unit=unit)
 
     def name(self, part: str | None) -> str:
         """What the user calls a part."""

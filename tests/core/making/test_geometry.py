@@ -18,10 +18,10 @@ from fenwick.core.components.separator import Separator, Slot, SlottedDisc
 from fenwick.core.formulas.cyclone import CycloneGeometry
 from fenwick.core.formulas.pattern import cone_pattern
 from fenwick.core.formulas.unrolled import inside_of_wrap, pivot_to_cutter, round_slot_area, wrap_length
-from fenwick.core.making.given import LEFT, Choices, making_of
-from fenwick.core.making.outlines import area, mirrored, notched_disc, round_slot
+from fenwick.core.making.given import LEFT, MakingChoices, making_of
+from fenwick.core.making.outlines import Notch, area, mirrored, notched_disc, round_slot
 from fenwick.core.making.pack import parts_of
-from fenwick.core.making.parts import Part, Parts
+from fenwick.core.making.parts import MadePart, MadeParts
 from fenwick.core.rules import RuleBook
 
 NEAR = 0.05e-3  #: [m]
@@ -29,8 +29,8 @@ RULES = RuleBook()
 BIN = Bin((0.0, 0.42), (0.32, 0.38), wall=0.003)
 
 
-def made(stage: Separator, **chosen: object) -> Parts:
-    return parts_of(stage, making_of(Choices(**chosen), RULES))  # type: ignore[arg-type]
+def made(stage: Separator, **chosen: object) -> MadeParts:
+    return parts_of(stage, making_of(MakingChoices(**chosen), RULES))  # type: ignore[arg-type]
 
 
 def chamber(**changes: object) -> SlottedDisc:
@@ -43,7 +43,7 @@ def cyclone(**changes: float) -> Cyclone:
     return Cyclone("sep", replace(shape, **changes), "shop-built", BIN)
 
 
-def part_of(found: Parts, name: str) -> Part:
+def part_of(found: MadeParts, name: str) -> MadePart:
     part = found.get(name)
     assert part is not None, name
     return part
@@ -101,7 +101,7 @@ class TestSlots:
         lean = asin(corner / (floor + corner))
         cut = (floor + corner) * cos(lean) * corner / 2.0 - floor**2 * lean / 2.0 - corner**2 * (pi / 2.0 - lean) / 2.0
         wanted = pi * radius**2 - ((radius**2 - floor**2) * turn / 2.0 - 2.0 * cut)
-        loop = notched_disc(radius, [(width, 0.3, turn)], corner)
+        loop = notched_disc(radius, [Notch(width, 0.3, turn)], corner)
         assert Polygon(loop).is_valid
         assert area(loop) == pytest.approx(wanted, rel=2e-4)
 
@@ -132,7 +132,9 @@ class TestInlet:
     def test_a_round_cut_out_is_the_pipe_met_by_the_wall(self, inside: float, share: float, t: float) -> None:
         """Every corner, wrapped back on the wall's outside, lies on the pipe's outside or on the tangent generator."""
         bore = share * inside
-        stage = chamber(chamber_diameter=inside, inlet_bore=bore, chamber_height=bore + 0.05, outlet_diameter=0.3 * bore)
+        stage = chamber(
+            chamber_diameter=inside, inlet_bore=bore, chamber_height=bore + 0.05, outlet_diameter=0.3 * bore
+        )
         wall = part_of(made(stage, wall_thickness=t, wall="steel"), "wall")
         outside, radius = inside / 2.0 + t, bore / 2.0 + 0.002
         offset = inside / 2.0 - bore / 2.0

@@ -20,7 +20,7 @@ class Passage:
 
 
 @dataclass(frozen=True)
-class Door:
+class BoxDoor:
     """A door in one of a box's sides."""
 
     name: str
@@ -31,14 +31,14 @@ class Door:
 
 
 @dataclass(frozen=True)
-class Box:
+class HoodBox:
     """A box round a tool."""
 
     width: float  #: inside, from left to right [m]
     depth: float  #: inside, from front to back [m]
     height: float  #: inside [m]
     passages: tuple[Passage, ...]
-    doors: tuple[Door, ...] = ()
+    doors: tuple[BoxDoor, ...] = ()
     gap: float = 0.0  #: round every door that is shut [m]
 
     def face(self, side: str) -> tuple[float, float]:

@@ -137,7 +137,7 @@ def _bin_checks(stage: Separator, line: Line, point: OperatingPoint, result: Sep
 
 def _slot_checks(stage: SlottedDisc, line: Line, n: tuple[int, ...]) -> list[Check]:
     """Slots too narrow for dust or chips, and a disc too close under its elbow."""
-    narrowest = np.broadcast_to(np.minimum.reduce([np.asarray(s.width) for s in stage.slots]), n)
+    narrowest = np.broadcast_to(np.minimum.reduce(np.broadcast_arrays(*(np.asarray(s.width) for s in stage.slots))), n)
     least = np.broadcast_to(np.asarray(line.rules["slot.least"], dtype=float), n)
     never = narrowest < 0.0
     found = [Check("slot-narrow", graded(never, narrowest < least), narrowest, least, "length", stage.id)]

@@ -11,7 +11,7 @@ from fenwick.core.arrays import one_value
 from fenwick.core.components.separator import Separator
 from fenwick.core.judging.assess import assess
 from fenwick.core.line.line import Line
-from fenwick.core.making.parts import Part
+from fenwick.core.making.parts import MadePart
 from fenwick.core.making.tolerances import Tolerance, design_dims, design_value, with_design_value
 from fenwick.core.search.effects import with_stage
 
@@ -27,6 +27,15 @@ FOLLOWS: dict[tuple[str, str], tuple[tuple[str, str], ...]] = {
 
 
 @dataclass(frozen=True)
+class Following:
+    """A dimension of another part that goes by one that was cut."""
+
+    part: str
+    dim: str
+    value: float  #: [m]
+
+
+@dataclass(frozen=True)
 class Verdict:
     """What a measured dimension means."""
 
@@ -37,7 +46,7 @@ class Verdict:
     do: str  #: KEEP, SHIM, RECUT or TRIM
     costs: str  #: what it costs if it stays as it is; empty: nothing worth saying
     shim: float = 0.0  #: thickness all round that puts it right [m]
-    follows: tuple[tuple[str, str, float], ...] = ()  #: part, dimension and value that go with it [m]
+    follows: tuple[Following, ...] = ()  #: what is cut by it
 
     @property
     def off(self) -> float:
@@ -50,7 +59,9 @@ def is_opening(dim: str) -> bool:
     return any(one in dim for one in HOLES)
 
 
-def judge_cut(part: Part, dim: str, measured: float, tolerance: Tolerance | None, others: tuple[Part, ...]) -> Verdict:
+def judge_cut(
+    part: MadePart, dim: str, measured: float, tolerance: Tolerance | None, others: tuple[MadePart, ...]
+) -> Verdict:
     """What to do with a dimension as it was measured.
 
     Parameters
@@ -72,13 +83,13 @@ def judge_cut(part: Part, dim: str, measured: float, tolerance: Tolerance | None
     return Verdict(part.id, dim, wanted, measured, do, tolerance.costs, side if do == SHIM else 0.0, follows)
 
 
-def _following(part: Part, dim: str, measured: float, others: tuple[Part, ...]) -> tuple[tuple[str, str, float], ...]:
+def _following(part: MadePart, dim: str, measured: float, others: tuple[MadePart, ...]) -> tuple[Following, ...]:
     """What is cut later and goes by this one."""
     found = []
     for name, other_dim in FOLLOWS.get((part.id, dim), ()):
         other = next((one for one in others if one.id == name), None)
         if other is not None and other_dim in other.dims and abs(measured - part.dims[dim]) > 1e-9:
-            found.append((name, other_dim, measured / (2.0 * pi)))  # the wall's mean radius
+            found.append(Following(name, other_dim, measured / (2.0 * pi)))  # the wall's mean radius
     return tuple(found)
 
 

@@ -6,14 +6,14 @@ from fenwick.core.arrays import one_value
 from fenwick.core.components.bins import MATERIALS
 from fenwick.core.formulas.shell import bending_stress
 from fenwick.core.judging.sheets import BY_RADIUS, bent_limits
-from fenwick.core.making.parts import Part, Trouble
+from fenwick.core.making.parts import MadePart, Trouble
 from fenwick.core.rules import RuleBook
 
 FREE = ("steel", "board", "paper")  #: bent as one likes
 CORRUGATED = "board"
 
 
-def bend_troubles(part: Part, rules: RuleBook) -> list[Trouble]:
+def bend_troubles(part: MadePart, rules: RuleBook) -> list[Trouble]:
     """A wrap or cone bent tighter than its sheet takes; of an unknown one it is said that it is not known."""
     d = part.dims.get("bottom_d_m", part.dims.get("inner_d_m"))
     if part.kind not in ("wrap", "cone") or d is None or part.stock.material in FREE:

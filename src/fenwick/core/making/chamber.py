@@ -12,7 +12,7 @@ from fenwick.core.components.separator import SlottedDisc
 from fenwick.core.making.given import Making
 from fenwick.core.making.inlets import rectangular_inlet, round_inlet
 from fenwick.core.making.outlines import hole
-from fenwick.core.making.parts import Drill, Part, Parts, Round, Trouble
+from fenwick.core.making.parts import Drill, MadePart, MadeParts, Round, SawnHole, Trouble
 from fenwick.core.making.pieces import (
     bolt_circle,
     disc,
@@ -31,7 +31,7 @@ from fenwick.core.making.slots import slot_area, slot_loops
 MILLIMETRE = 1e-3
 
 
-def chamber_parts(stage: SlottedDisc, making: Making) -> Parts:
+def chamber_parts(stage: SlottedDisc, making: Making) -> MadeParts:
     """Everything a chamber on top of its bin is made of, from the top down."""
     troubles: list[Trouble] = []
     seat = seat_of(stage, making)
@@ -45,7 +45,7 @@ def chamber_parts(stage: SlottedDisc, making: Making) -> Parts:
         seat.ring,
         *bin_and_gasket(stage.bin, making),
     ]
-    return Parts(tuple(parts), (*troubles, *seat.troubles))
+    return MadeParts(tuple(parts), (*troubles, *seat.troubles))
 
 
 def groove_radius(stage: SlottedDisc, making: Making) -> float:
@@ -82,7 +82,7 @@ def groove_dims(stage: SlottedDisc, making: Making) -> dict[str, float]:
     }
 
 
-def outlet_tube(stage: SlottedDisc, making: Making) -> Part:
+def outlet_tube(stage: SlottedDisc, making: Making) -> MadePart:
     """Its reach below the roof, the roof, and a stub for the hose's end."""
     reach = one_value(stage.outlet_length)
     long = reach + making.plate.thickness + making.stub
@@ -90,17 +90,17 @@ def outlet_tube(stage: SlottedDisc, making: Making) -> Part:
     return tube("outlet-tube", making, bore, long, side="vacuum", reach_m=reach, stub_m=making.stub)
 
 
-def roof(stage: SlottedDisc, making: Making) -> Part:
+def roof(stage: SlottedDisc, making: Making) -> MadePart:
     """A disc with the outlet's hole and the wall's groove."""
     hole_ = tube_outside(making, one_value(stage.outlet_diameter))
-    holes = [("centre_hole", hole_, 0.0, 0.0)]
+    holes = [SawnHole("centre_hole", hole_)]
     rounds = groove_rounds(stage, making)
     return disc(
         "roof", making.plate, plate_width(stage, making), holes=holes, rounds=rounds, dims=groove_dims(stage, making)
     )
 
 
-def wall(stage: SlottedDisc, making: Making, troubles: list[Trouble]) -> Part:
+def wall(stage: SlottedDisc, making: Making, troubles: list[Trouble]) -> MadePart:
     """The sheet that is rolled, with the inlet's cut-out, seen from outside."""
     inside, high = one_value(stage.chamber_diameter), one_value(stage.chamber_height)
     groove = making.groove
@@ -138,7 +138,7 @@ def inlet_height(stage: SlottedDisc, making: Making) -> float:
     return max(high - tube_outside(making, one_value(stage.inlet_bore)) / 2.0, high / 2.0)
 
 
-def inlet(stage: SlottedDisc, making: Making) -> list[Part]:
+def inlet(stage: SlottedDisc, making: Making) -> list[MadePart]:
     """The tube that brings the dust in, with its block; of a rectangle four panels."""
     outside = one_value(stage.chamber_diameter) / 2.0 + making.wall.thickness
     if stage.inlet_rectangle is not None:
@@ -149,7 +149,7 @@ def inlet(stage: SlottedDisc, making: Making) -> list[Part]:
 
 def slotted_floor(
     stage: SlottedDisc, making: Making, wide: float, drills: tuple[Drill, ...], troubles: list[Trouble]
-) -> Part:
+) -> MadePart:
     """The disc under the chamber: groove for the wall, slots inside it.
 
     Parameters
@@ -169,7 +169,7 @@ def slotted_floor(
         Round(f"slot-{key}", r, waste)
         for key, r, waste in (("out", radius, "inside"), ("in", radius - one_value(first.width), "outside"))
     )
-    shape = Part(
+    shape = MadePart(
         plain.id, plain.kind, plain.stock, dims, (plain.outline[0], *(hole(loop) for loop in loops)),
         drills=drills, rounds=(*plain.rounds, *edges), side="tool",
     )  # fmt: skip
@@ -181,7 +181,7 @@ class Seat:
     """How a chamber sits on its bin's rim."""
 
     floor: float  #: least diameter of the disc over it [m]
-    ring: Part
+    ring: MadePart
     bolts: tuple[Drill, ...]  #: through disc and ring
     troubles: tuple[Trouble, ...]
 

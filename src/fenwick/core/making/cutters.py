@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 from fenwick.core.formulas.unrolled import pivot_to_cutter
 from fenwick.core.making.given import Making
-from fenwick.core.making.parts import Part, Round, Trouble
+from fenwick.core.making.parts import MadePart, Round, Trouble
 
 ROUTER, HOLE_SAW, JIGSAW, TEMPLATE, SHEARS = "router", "hole-saw", "jigsaw", "guide-template", "shears"
 SAW_FITS = 0.5e-3  #: a hole saw may be that much wider or narrower than the hole [m]
@@ -33,7 +33,7 @@ class Workshop:
 
 
 @dataclass(frozen=True)
-class Cut:
+class CutSetting:
     """How one round edge is made."""
 
     part: str
@@ -47,7 +47,7 @@ class Cut:
     plug: bool = False  #: whether a plug gives back the centre that is gone
 
 
-def cuts_of(part: Part, shop: Workshop, making: Making) -> tuple[tuple[Cut, ...], tuple[Trouble, ...]]:
+def cuts_of(part: MadePart, shop: Workshop, making: Making) -> tuple[tuple[CutSetting, ...], tuple[Trouble, ...]]:
     """A setting for each round edge of a part, and what cannot be cut so."""
     cuts, troubles = [], {}
     for edge in part.rounds:
@@ -69,26 +69,28 @@ def _cutter_for(room: float | None, shop: Workshop, making: Making) -> float:
     return max(fitting) if fitting else min(shop.cutters)
 
 
-def _room(part: Part, edge: Round) -> float | None:
+def _room(part: MadePart, edge: Round) -> float | None:
     """Width of the groove or slot that an edge is of [m]; None: of neither."""
     if edge.key.startswith("groove"):
         return part.dims["groove_width_m"]
     return part.dims.get("slot_width_m") if edge.key.startswith("slot") else None
 
 
-def _cut(part: Part, edge: Round, cutter: float, shop: Workshop) -> Cut:
+def _cut(part: MadePart, edge: Round, cutter: float, shop: Workshop) -> CutSetting:
     inside = edge.waste == "inside"
     depth = None if edge.through else edge.depth
     if part.stock.material in SHEARED:
-        return Cut(part.id, edge.key, SHEARS, 0.0, edge.radius, None, edge.waste, depth)
+        return CutSetting(part.id, edge.key, SHEARS, 0.0, edge.radius, None, edge.waste, depth)
     hole = inside and edge.through and not edge.key.startswith("slot")
     saw = _saw_for(edge, part.stock.thickness, shop) if hole else None
     if saw is not None:
-        return Cut(part.id, edge.key, HOLE_SAW, saw.d, edge.radius, None, edge.waste)
+        return CutSetting(part.id, edge.key, HOLE_SAW, saw.d, edge.radius, None, edge.waste)
     if hole and edge.radius < cutter + CORE:
-        return Cut(part.id, edge.key, TEMPLATE if shop.cutters else JIGSAW, cutter, edge.radius, None, edge.waste)
+        return CutSetting(
+            part.id, edge.key, TEMPLATE if shop.cutters else JIGSAW, cutter, edge.radius, None, edge.waste
+        )
     pivot = float(pivot_to_cutter(edge.radius, cutter, waste_outside=not inside))
-    return Cut(part.id, edge.key, ROUTER, cutter, edge.radius, pivot, edge.waste, depth, _needs_plug(part, edge))
+    return CutSetting(part.id, edge.key, ROUTER, cutter, edge.radius, pivot, edge.waste, depth, _needs_plug(part, edge))
 
 
 def _saw_for(edge: Round, thickness: float, shop: Workshop) -> HoleSaw | None:
@@ -96,7 +98,7 @@ def _saw_for(edge: Round, thickness: float, shop: Workshop) -> HoleSaw | None:
     return min(fits, key=lambda s: abs(s.d - 2.0 * edge.radius), default=None)
 
 
-def _needs_plug(part: Part, edge: Round) -> bool:
+def _needs_plug(part: MadePart, edge: Round) -> bool:
     """Whether the part comes with its centre gone: one that is at hand, with a hole there."""
     gone = any(other.key == "centre_hole" for other in part.rounds)
     return part.how == "have" and gone and edge.x == edge.y == 0.0 and edge.key not in ("centre_hole", "edge")

@@ -12,7 +12,7 @@ from fenwick.core.components.cyclone import Cyclone
 from fenwick.core.making.given import Making
 from fenwick.core.making.inlets import rectangular_inlet, round_inlet
 from fenwick.core.making.outlines import hole
-from fenwick.core.making.parts import Drill, Part, Parts, Round, Trouble
+from fenwick.core.making.parts import Drill, MadePart, MadeParts, Round, SawnHole, Trouble
 from fenwick.core.making.pieces import (
     bolt_circle,
     bought,
@@ -33,13 +33,13 @@ BAND = 0.04  #: height of the band over the joint of barrel and cone [m]
 MILLIMETRE = 1e-3
 
 
-def cyclone_parts(stage: Cyclone, making: Making) -> Parts:
+def cyclone_parts(stage: Cyclone, making: Making) -> MadeParts:
     """Roof, tube, barrel, inlet, cone, flange, the lid that it stands on with a ring under it."""
     s, t = stage.shape, making.cone.thickness
     body, narrow = one_value(s.body), one_value(s.dust_outlet)
     barrel_high, whole = one_value(s.cylinder), one_value(s.height)
     reach = one_value(s.outlet_length)
-    parts: list[Part] = [
+    parts: list[MadePart] = [
         tube(
             "outlet-tube", making, one_value(s.outlet), reach + making.plate.thickness + making.stub, "vacuum",
             reach_m=reach, stub_m=making.stub,
@@ -54,10 +54,10 @@ def cyclone_parts(stage: Cyclone, making: Making) -> Parts:
             cone("cone", making.cone, body, narrow, whole - barrel_high, making.overlap),
         ]
     mounting, troubles = lid_mounting(stage, making, narrow + 2.0 * t, flange=True)
-    return Parts((*parts, *mounting, *bin_and_gasket(stage.bin, making)), troubles)
+    return MadeParts((*parts, *mounting, *bin_and_gasket(stage.bin, making)), troubles)
 
 
-def cyclone_roof(making: Making, body: float, outlet: float) -> Part:
+def cyclone_roof(making: Making, body: float, outlet: float) -> MadePart:
     """The disc over the barrel, with its groove.
 
     Parameters
@@ -72,7 +72,7 @@ def cyclone_roof(making: Making, body: float, outlet: float) -> Part:
         Round("groove-in", middle - half, "outside", through=False, depth=making.groove),
     )
     dims = {"groove_radius_m": middle, "groove_width_m": 2.0 * half, "groove_depth_m": making.groove}
-    holes = [("centre_hole", tube_outside(making, outlet), 0.0, 0.0)]
+    holes = [SawnHole("centre_hole", tube_outside(making, outlet))]
     return disc("roof", making.plate, wide, holes=holes, rounds=grooves, dims=dims)
 
 
@@ -80,7 +80,7 @@ def _groove(making: Making) -> float:
     return making.cone.thickness + making.rule("groove-play")
 
 
-def barrel(stage: Cyclone, making: Making) -> Part:
+def barrel(stage: Cyclone, making: Making) -> MadePart:
     """The upper, straight part, with the inlet's cut-out, seen from outside."""
     body, high = one_value(stage.shape.body), one_value(stage.shape.cylinder)
     flat = wrap("barrel", making.cone, body, high + making.groove, making.overlap, cylinder_height_m=high)
@@ -107,7 +107,7 @@ def inlet_size(stage: Cyclone) -> tuple[float, float]:
     return one_value(stage.shape.inlet_height), one_value(stage.shape.inlet_width)
 
 
-def cyclone_inlet(stage: Cyclone, making: Making) -> list[Part]:
+def cyclone_inlet(stage: Cyclone, making: Making) -> list[MadePart]:
     """Block and tube, or panels."""
     body = one_value(stage.shape.body)
     outside, bore = body / 2.0 + making.cone.thickness, making.chosen.round_bore
@@ -118,7 +118,7 @@ def cyclone_inlet(stage: Cyclone, making: Making) -> list[Part]:
 
 def lid_mounting(
     stage: Cyclone, making: Making, opening: float, *, flange: bool
-) -> tuple[list[Part], tuple[Trouble, ...]]:
+) -> tuple[list[MadePart], tuple[Trouble, ...]]:
     """The lid with its hole and bolts, a ring under it that shares them, a flange over it, what is put between.
 
     Parameters
@@ -129,7 +129,7 @@ def lid_mounting(
     ring_wide = making.rule("ring")
     circle_d = opening + ring_wide + land
     drills: tuple[Drill, ...] = bolt_circle(circle_d / 2.0, making.rule("bolt-pitch"), d, "bolt", least=4)
-    lid = lid_part(stage.bin, making, [("centre_hole", opening, 0.0, 0.0)], drills)
+    lid = lid_part(stage.bin, making, [SawnHole("centre_hole", opening)], drills)
     lid = replace(lid, dims={**lid.dims, "bolt_circle_d_m": circle_d})
     outer = circle_d + ring_wide + land
     troubles = [Trouble("hole-at-edge", "lid", lid.dims["d_m"] - outer, land)] if outer > lid.dims["d_m"] else []

@@ -14,7 +14,7 @@ BLOCK, PAPER = "pine", "paper"
 
 
 @dataclass(frozen=True)
-class Choices:
+class MakingChoices:
     """What the maker has said of it; None: not said."""
 
     swirl: str | None = None
@@ -50,7 +50,7 @@ class Making:
     stub: float
     bevel: float  #: [rad]
     sealant: str
-    chosen: Choices
+    chosen: MakingChoices
     rules: RuleBook
 
     def rule(self, key: str) -> float:
@@ -58,7 +58,7 @@ class Making:
         return one_value(self.rules[f"make.{key}"])
 
 
-def making_of(chosen: Choices, rules: RuleBook) -> Making:
+def making_of(chosen: MakingChoices, rules: RuleBook) -> Making:
     """What the maker has said, and rules of thumb for the rest."""
 
     def thick(given: float | None, key: str) -> float:

@@ -4,16 +4,16 @@ from __future__ import annotations
 
 import numpy as np
 
-from fenwick.core.components.box import SIDES, Box, Door
+from fenwick.core.components.box import SIDES, BoxDoor, HoodBox
 from fenwick.core.making.given import Making
 from fenwick.core.making.outlines import Loop, circle, hole, rectangle
-from fenwick.core.making.parts import Part, Parts, Trouble
+from fenwick.core.making.parts import MadePart, MadeParts, Trouble
 from fenwick.core.making.pieces import bought, panel, tube, tube_outside
 
 PORT_SIDE = "back"
 
 
-def hood_parts(box: Box, bore: float, making: Making) -> Parts:
+def hood_parts(box: HoodBox, bore: float, making: Making) -> MadeParts:
     """Panels, doors, rails, the port's tube.
 
     Parameters
@@ -25,10 +25,10 @@ def hood_parts(box: Box, bore: float, making: Making) -> Parts:
     doors = [part for i, door in enumerate(box.doors) for part in _door(door, i, making)]
     port = tube("port-tube", making, bore, making.plate.thickness + 2.0 * making.stub, "vacuum", stub_m=making.stub)
     seal = [bought("door-seal", "brush-strip", length_m=sum(2.0 * (d.width + d.height) for d in box.doors))]
-    return Parts((*walls, *doors, port, *(seal if box.doors else [])), tuple(troubles))
+    return MadeParts((*walls, *doors, port, *(seal if box.doors else [])), tuple(troubles))
 
 
-def _wall(box: Box, side: str, bore: float, making: Making, troubles: list[Trouble]) -> Part:
+def _wall(box: HoodBox, side: str, bore: float, making: Making, troubles: list[Trouble]) -> MadePart:
     """One side with what is cut out of it, side by side along its lower edge; the top and the sides lap the rest."""
     t = making.plate.thickness
     wide, high = box.face(side)
@@ -50,7 +50,7 @@ def _wall(box: Box, side: str, bore: float, making: Making, troubles: list[Troub
     if side == PORT_SIDE:
         holes += _port_hole(holes, wide, high, tube_outside(making, bore), land, name, troubles)
     plain = panel(name, making, wide, high)
-    return Part(name, "panel", plain.stock, plain.dims, (*plain.outline, *(hole(loop) for loop in holes)))
+    return MadePart(name, "panel", plain.stock, plain.dims, (*plain.outline, *(hole(loop) for loop in holes)))
 
 
 def _port_hole(
@@ -65,7 +65,7 @@ def _port_hole(
     return [circle(d / 2.0, (wide / 2.0, over + land + room / 2.0))]
 
 
-def _door(door: Door, i: int, making: Making) -> list[Part]:
+def _door(door: BoxDoor, i: int, making: Making) -> list[MadePart]:
     """The door laps its opening all round and slides sideways between two rails."""
     lap, rail = making.rule("door-lap"), making.rule("rail")
     wide, high = door.width + 2.0 * lap, door.height + 2.0 * lap

@@ -12,10 +12,10 @@ from fenwick.core.components.chambers import OpenBin, RimInlet
 from fenwick.core.components.separator import SlottedDisc
 from fenwick.core.making.given import Making
 from fenwick.core.making.inlets import elbow, wall_inlet
-from fenwick.core.making.outlines import notched_disc
-from fenwick.core.making.parts import Drill, Part, Parts, Round, Stock, Trouble
+from fenwick.core.making.outlines import Notch, notched_disc
+from fenwick.core.making.parts import Drill, MadePart, MadeParts, Round, SawnHole, Stock, Trouble
 from fenwick.core.making.pieces import bolts, bought, disc, handed, tube, tube_outside
-from fenwick.core.making.rims import Hole, bin_and_gasket, bolt_hole, holes_apart, lid_part, rim_hole, rim_width
+from fenwick.core.making.rims import bin_and_gasket, bolt_hole, holes_apart, lid_part, rim_hole, rim_width
 from fenwick.core.making.slots import slot_span, slot_trouble
 
 RODS = 3  #: that a disc hangs from
@@ -23,13 +23,13 @@ PASSES = 25  #: heights at which a bin is looked at for a neck
 ROD_MORE = 0.03  #: of a rod for nuts and washers [m]
 
 
-def hung_parts(stage: SlottedDisc, making: Making) -> Parts:
+def hung_parts(stage: SlottedDisc, making: Making) -> MadeParts:
     """Lid, tube, rods and the disc that hangs from them."""
     troubles = _neck(stage)
     bore, radius = one_value(stage.outlet_diameter), one_value(stage.chamber_diameter) / 2.0
     rods = _rods(stage, making, radius)
-    holes = [("centre_hole", tube_outside(making, bore), 0.0, 0.0)]
-    arriving: list[Part] = []
+    holes = [SawnHole("centre_hole", tube_outside(making, bore))]
+    arriving: list[MadePart] = []
     if stage.elbow:
         holes.append(rim_hole(stage.bin, making, one_value(stage.inlet_bore)))
         arriving = [elbow("inlet-elbow", one_value(stage.inlet_bore), "tool")]
@@ -50,7 +50,7 @@ def hung_parts(stage: SlottedDisc, making: Making) -> Parts:
         hung_disc(stage, making, rods, troubles),
         *bin_and_gasket(stage.bin, making),
     ]  # fmt: skip
-    return Parts(tuple(parts), tuple(troubles))
+    return MadeParts(tuple(parts), tuple(troubles))
 
 
 def _axis_below_rim(stage: SlottedDisc, making: Making) -> float:
@@ -65,7 +65,7 @@ def _rods(stage: SlottedDisc, making: Making, radius: float) -> tuple[Drill, ...
     return bolts((inner + slots) / 2.0, RODS, bolt_hole(making), "rod")
 
 
-def hung_disc(stage: SlottedDisc, making: Making, rods: tuple[Drill, ...], troubles: list[Trouble]) -> Part:
+def hung_disc(stage: SlottedDisc, making: Making, rods: tuple[Drill, ...], troubles: list[Trouble]) -> MadePart:
     """A disc whose slots are open to its edge: there the bin's own wall is their outer side."""
     radius = one_value(stage.chamber_diameter) / 2.0
     notches = []
@@ -74,7 +74,7 @@ def hung_disc(stage: SlottedDisc, making: Making, rods: tuple[Drill, ...], troub
         if trouble is not None:
             troubles.append(trouble)
         if trouble is None or not trouble.stops:
-            notches.append((one_value(slot.width), *slot_span(slot)))
+            notches.append(Notch(one_value(slot.width), *slot_span(slot)))
     first = stage.slots[0]
     width = one_value(first.width)
     dims = {
@@ -84,7 +84,7 @@ def hung_disc(stage: SlottedDisc, making: Making, rods: tuple[Drill, ...], troub
     }  # fmt: skip
     rounds = (Round("edge", radius, "outside"), Round("slot-in", radius - width, "outside"))
     loop = notched_disc(radius, notches, min(making.rule("cutter"), width / 2.0))
-    shape = Part("slotted-disc", "disc", making.plate, dims, (loop,), drills=rods, rounds=rounds, side="tool")
+    shape = MadePart("slotted-disc", "disc", making.plate, dims, (loop,), drills=rods, rounds=rounds, side="tool")
     return handed(shape, making)
 
 
@@ -96,15 +96,15 @@ def _neck(stage: SlottedDisc) -> list[Trouble]:
     return [Trouble("disc-past-rim", "slotted-disc", wide, narrowest)] if wide > narrowest + 5e-4 else []
 
 
-def open_parts(stage: OpenBin, making: Making) -> Parts:
+def open_parts(stage: OpenBin, making: Making) -> MadeParts:
     """Lid and tubes of a bin without a disc: elbows through the lid, or an inlet through the wall."""
     outlet, inlet = one_value(stage.outlet_diameter), one_value(stage.inlet_bore)
     hang = one_value(stage.outlet_length)
-    holes = [("centre_hole", tube_outside(making, outlet), 0.0, 0.0)]
+    holes = [SawnHole("centre_hole", tube_outside(making, outlet))]
     if isinstance(stage, RimInlet):
         axis = tube_outside(making, inlet) / 2.0 + making.rule("hole-land")
         arriving = wall_inlet(stage.bin, making, inlet, axis)
-        leaving: list[Part] = []
+        leaving: list[MadePart] = []
     else:
         holes.append(rim_hole(stage.bin, making, inlet))
         arriving = [elbow("inlet-elbow", inlet, "tool")]
@@ -116,10 +116,10 @@ def open_parts(stage: OpenBin, making: Making) -> Parts:
     )  # fmt: skip
     stiff = [] if isinstance(stage, RimInlet) else _stiffener(stage.bin, making, lid, holes)
     parts = [*leaving, out, *arriving, lid, *stiff, *bin_and_gasket(stage.bin, making)]
-    return Parts(tuple(parts), holes_apart(holes, lid, making))
+    return MadeParts(tuple(parts), holes_apart(holes, lid, making))
 
 
-def _stiffener(bin_: Bin, making: Making, lid: Part, holes: Sequence[Hole]) -> list[Part]:
+def _stiffener(bin_: Bin, making: Making, lid: MadePart, holes: Sequence[SawnHole]) -> list[MadePart]:
     """A disc under the lid that shares its holes, where the bin has one."""
     if bin_.lid is None or bin_.lid.stiffener is None:
         return []

@@ -9,12 +9,12 @@ import numpy as np
 from fenwick.core.components.bins import Bin
 from fenwick.core.making.given import BLOCK, PAPER, Making
 from fenwick.core.making.outlines import arc, hole, outer, rectangle
-from fenwick.core.making.parts import Part, Stock
+from fenwick.core.making.parts import MadePart, Stock
 from fenwick.core.making.pieces import bought, handed, panel, pipe_hole, pipe_hole_length, tube, tube_outside
 from fenwick.core.making.rims import bin_wall
 
 
-def inlet_block(making: Making, wall_radius: float, offset: float, bore: float, long: float) -> Part:
+def inlet_block(making: Making, wall_radius: float, offset: float, bore: float, long: float) -> MadePart:
     """A block that carries the inlet tube, hollowed to lie against the wall; seen from above.
 
     Parameters
@@ -42,11 +42,11 @@ def inlet_block(making: Making, wall_radius: float, offset: float, bore: float, 
     }  # fmt: skip
     axis = np.array([(-long, offset), (float(loop[:, 0].max()), offset)])
     return handed(
-        Part("inlet-block", "block", Stock(BLOCK, high_), sizes, (outer(loop),), (axis,), side="tool"), making
+        MadePart("inlet-block", "block", Stock(BLOCK, high_), sizes, (outer(loop),), (axis,), side="tool"), making
     )
 
 
-def round_inlet(making: Making, outside: float, offset: float, bore: float) -> list[Part]:
+def round_inlet(making: Making, outside: float, offset: float, bore: float) -> list[MadePart]:
     """Block and tube of a tangential inlet.
 
     Parameters
@@ -62,7 +62,7 @@ def round_inlet(making: Making, outside: float, offset: float, bore: float) -> l
     return [block, tube("inlet-tube", making, bore, long, side="tool", stub_m=making.stub, saddle_m=radius)]
 
 
-def rectangular_inlet(making: Making, size: tuple[float, float], outside: float, inside: float) -> list[Part]:
+def rectangular_inlet(making: Making, size: tuple[float, float], outside: float, inside: float) -> list[MadePart]:
     """Top and bottom, outer and inner side of a rectangular inlet, as panels.
 
     Parameters
@@ -79,7 +79,7 @@ def rectangular_inlet(making: Making, size: tuple[float, float], outside: float,
     plan = np.vstack((hollow, np.array([(-outside, low - t), (-outside, outside)])))
     plan = np.vstack((plan[: len(hollow)], np.array([(float(hollow[-1, 0]), low - t)]), plan[len(hollow) :]))
     sizes = {"length_m": outside, "width_m": float(np.ptp(plan[:, 1])), "saddle_radius_m": outside}
-    floor = Part("inlet-plate", "panel", making.plate, sizes, (outer(plan),), count=2, side="tool")
+    floor = MadePart("inlet-plate", "panel", making.plate, sizes, (outer(plan),), count=2, side="tool")
     inner_long = outside - float(np.sqrt(max(outside**2 - low**2, 0.0)))
     return [
         handed(floor, making),
@@ -88,7 +88,7 @@ def rectangular_inlet(making: Making, size: tuple[float, float], outside: float,
     ]
 
 
-def elbow(name: str, bore: float, side: str) -> Part:
+def elbow(name: str, bore: float, side: str) -> MadePart:
     """An elbow, bought.
 
     Parameters
@@ -98,7 +98,7 @@ def elbow(name: str, bore: float, side: str) -> Part:
     return bought(name, "elbow", side=side, bore_m=bore)
 
 
-def wall_inlet(bin_: Bin, making: Making, bore: float, below_rim: float) -> list[Part]:
+def wall_inlet(bin_: Bin, making: Making, bore: float, below_rim: float) -> list[MadePart]:
     """Block, tube and the paper that is wrapped round the bin to mark the cut-out.
 
     Parameters
@@ -120,7 +120,7 @@ def wall_inlet(bin_: Bin, making: Making, bore: float, below_rim: float) -> list
     }  # fmt: skip
     loop = pipe_hole(outside, offset, radius, at)
     tangent = np.array([(margin, 0.0), (margin, high)])
-    paper = Part(
+    paper = MadePart(
         "wall-template", "panel", Stock(PAPER, 0.0), sizes, (rectangle(sizes["width_m"], high), hole(loop)),
         (tangent,), side="tool", stands_for="bin",
     )  # fmt: skip

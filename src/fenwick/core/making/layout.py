@@ -13,7 +13,7 @@ import rectpack
 from fenwick.core.catalogue.sheets import SOLD
 from fenwick.core.making.given import PAPER, Making
 from fenwick.core.making.outlines import area
-from fenwick.core.making.parts import FLAT, MAKE, Part, Trouble
+from fenwick.core.making.parts import FLAT, MAKE, MadePart, Trouble
 
 SAME = 0.5e-3  #: sheets whose thickness differs by no more are alike [m]
 GRID = 1e-4  #: sizes are packed in whole steps of this [m]
@@ -22,7 +22,7 @@ GRAINED = ("plywood", "board")  #: materials that are bent along one way only
 
 
 @dataclass(frozen=True)
-class Sheet:
+class SheetStock:
     """A sheet or an off-cut."""
 
     id: str
@@ -50,11 +50,11 @@ class Placed:
 class Layout:
     """Every part that is cut from sheet, on the sheets it is cut from."""
 
-    sheets: tuple[Sheet, ...]
+    sheets: tuple[SheetStock, ...]
     placed: tuple[Placed, ...]
     troubles: tuple[Trouble, ...]
 
-    def used(self, i: int, parts: Iterable[Part]) -> float:
+    def used(self, i: int, parts: Iterable[MadePart]) -> float:
         """Share of a sheet that ends up in parts [-].
 
         Parameters
@@ -66,21 +66,21 @@ class Layout:
         return net / (self.sheets[i].width * self.sheets[i].height)
 
 
-def _net_area(part: Part) -> float:
+def _net_area(part: MadePart) -> float:
     return sum(area(loop) for loop in part.outline)
 
 
-def box_of(part: Part) -> tuple[float, float]:
+def box_of(part: MadePart) -> tuple[float, float]:
     """Width and height of a flat part [m]."""
     low, high = part.outline[0].min(axis=0), part.outline[0].max(axis=0)
     return float(high[0] - low[0]), float(high[1] - low[1])
 
 
-def lay_out(parts: Sequence[Part], at_hand: Sequence[Sheet], making: Making) -> Layout:
+def lay_out(parts: Sequence[MadePart], at_hand: Sequence[SheetStock], making: Making) -> Layout:
     """Put every flat part that is made on sheets, the smallest of those at hand that does first."""
     cut = [part for part in parts if part.kind in FLAT and part.how == MAKE and _of_sheet(part)]
     cut.sort(key=_stock_key)
-    sheets: list[Sheet] = []
+    sheets: list[SheetStock] = []
     placed: list[Placed] = []
     troubles: list[Trouble] = []
     for _, group in groupby(cut, key=_stock_key):
@@ -88,19 +88,19 @@ def lay_out(parts: Sequence[Part], at_hand: Sequence[Sheet], making: Making) -> 
     return Layout(tuple(sheets), tuple(placed), tuple(troubles))
 
 
-def _of_sheet(part: Part) -> bool:
+def _of_sheet(part: MadePart) -> bool:
     return part.stock.material != PAPER and part.kind != "block"
 
 
-def _stock_key(part: Part) -> tuple[str, int]:
+def _stock_key(part: MadePart) -> tuple[str, int]:
     return part.stock.material, round(part.stock.thickness / SAME)
 
 
 def _lay_out_one(
-    parts: list[Part],
-    at_hand: Sequence[Sheet],
+    parts: list[MadePart],
+    at_hand: Sequence[SheetStock],
     making: Making,
-    sheets: list[Sheet],
+    sheets: list[SheetStock],
     placed: list[Placed],
     troubles: list[Trouble],
 ) -> None:
@@ -110,7 +110,7 @@ def _lay_out_one(
     copies = [part for part in parts for _ in range(part.count)]
     own = [s for s in at_hand if s.material == stock.material and abs(s.thickness - stock.thickness) <= SAME]
     own.sort(key=lambda s: s.width * s.height)
-    sold = [Sheet(f"{w:g}x{h:g}", stock.material, stock.thickness, w, h, at_hand=False) for w, h in SOLD]
+    sold = [SheetStock(f"{w:g}x{h:g}", stock.material, stock.thickness, w, h, at_hand=False) for w, h in SOLD]
     fitting, too_large = _that_fit(copies, [*own, *sold], margin)
     inner, rest = _from_holes(fitting, kerf)
     troubles += [_too_large(part) for part in {one.id: one for one in too_large}.values()]
@@ -126,11 +126,11 @@ def _lay_out_one(
         placed.append(hosts[part.id])
 
 
-def _from_holes(copies: list[Part], kerf: float) -> tuple[list[tuple[Part, Part]], list[Part]]:
+def _from_holes(copies: list[MadePart], kerf: float) -> tuple[list[tuple[MadePart, MadePart]], list[MadePart]]:
     """(part, the part whose middle hole it is cut from), and the rest; the largest takes the smallest hole it fits."""
     hosts = sorted((p for p in copies if p.kind == "ring"), key=lambda p: p.dims["inner_d_m"])
-    inner: list[tuple[Part, Part]] = []
-    rest: list[Part] = []
+    inner: list[tuple[MadePart, MadePart]] = []
+    rest: list[MadePart] = []
     free = list(hosts)
     for part in sorted(copies, key=lambda p: -_round_box(p)):
         host = next((h for h in free if h is not part and _round_box(part) + 2.0 * kerf <= h.dims["inner_d_m"]), None)
@@ -142,12 +142,12 @@ def _from_holes(copies: list[Part], kerf: float) -> tuple[list[tuple[Part, Part]
     return inner, rest
 
 
-def _round_box(part: Part) -> float:
+def _round_box(part: MadePart) -> float:
     """Diameter of a circle that holds the part [m]."""
     return part.dims["d_m"] if part.kind in ("disc", "ring") else float(np.hypot(*box_of(part)))
 
 
-def _within(part: Part, host: Part, there: Placed) -> Placed:
+def _within(part: MadePart, host: MadePart, there: Placed) -> Placed:
     """In the middle of the hole of a part that lies on a sheet."""
     wide, high = box_of(part)
     return Placed(
@@ -156,23 +156,27 @@ def _within(part: Part, host: Part, there: Placed) -> Placed:
     )  # fmt: skip
 
 
-def _that_fit(parts: list[Part], sheets: Sequence[Sheet], margin: float) -> tuple[list[Part], list[Part]]:
+def _that_fit(
+    parts: list[MadePart], sheets: Sequence[SheetStock], margin: float
+) -> tuple[list[MadePart], list[MadePart]]:
     fits = [part for part in parts if any(_fits(part, sheet, margin) for sheet in sheets)]
     return fits, [part for part in parts if part not in fits]
 
 
-def _fits(part: Part, sheet: Sheet, margin: float) -> bool:
+def _fits(part: MadePart, sheet: SheetStock, margin: float) -> bool:
     wide, high = box_of(part)
     room = sorted((sheet.width - 2.0 * margin, sheet.height - 2.0 * margin))
     return all(a <= b + 1e-9 for a, b in zip(sorted((wide, high)), room, strict=True))
 
 
-def _too_large(part: Part) -> Trouble:
+def _too_large(part: MadePart) -> Trouble:
     wide, high = box_of(part)
     return Trouble("sheet-small", part.id, max(wide, high), min(wide, high))
 
 
-def _smallest_for(left: list[Part], sold: Sequence[Sheet], kerf: float, margin: float, grain: bool) -> Sheet:
+def _smallest_for(
+    left: list[MadePart], sold: Sequence[SheetStock], kerf: float, margin: float, grain: bool
+) -> SheetStock:
     """The smallest size sold that takes all that is left; the largest where none does."""
     for size in sold:
         if len(_pack(left, [size], [1], kerf, margin, grain, [], [])) == 0:
@@ -181,15 +185,15 @@ def _smallest_for(left: list[Part], sold: Sequence[Sheet], kerf: float, margin: 
 
 
 def _pack(
-    parts: list[Part],
-    sheets_: Sequence[Sheet],
+    parts: list[MadePart],
+    sheets_: Sequence[SheetStock],
     counts: Sequence[int],
     kerf: float,
     margin: float,
     grain: bool,
-    sheets: list[Sheet],
+    sheets: list[SheetStock],
     placed: list[Placed],
-) -> list[Part]:
+) -> list[MadePart]:
     """Pack what fits on some sheets; what is left over."""
     if not sheets_ or not parts:
         return parts
@@ -212,7 +216,7 @@ def _pack(
     return [part for i, part in enumerate(parts) if i not in done]
 
 
-def _placed(part: Part, rect: Any, sheet: int, margin: float) -> Placed:
+def _placed(part: MadePart, rect: Any, sheet: int, margin: float) -> Placed:
     wide, high = box_of(part)
     turned = abs(wide - high) > GRID and (rect.width > rect.height) != (wide > high)
     return Placed(part.id, sheet, margin + rect.x * GRID, margin + rect.y * GRID, turned)

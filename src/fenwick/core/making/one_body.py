@@ -13,7 +13,7 @@ from fenwick.core.formulas.fittings import bore_area
 from fenwick.core.making.chamber import groove_dims, groove_rounds, plate_width, seat_of, slotted_floor
 from fenwick.core.making.given import PAPER, Making
 from fenwick.core.making.outlines import hole, rectangle
-from fenwick.core.making.parts import HAVE, Drill, Part, Parts, Stock, Trouble
+from fenwick.core.making.parts import HAVE, Drill, MadePart, MadeParts, SawnHole, Stock, Trouble
 from fenwick.core.making.pieces import bought, disc, handed, tube, tube_outside, wrap
 from fenwick.core.making.rims import bin_and_gasket, holes_apart
 
@@ -21,7 +21,7 @@ PITCH = 1.5  #: between the holes of a seat, in their diameters [-]
 OPEN = pi / (2.0 * sqrt(3.0) * PITCH**2)  #: share of a plate that such holes open [-]
 
 
-def one_body_parts(stage: OneBody, making: Making) -> Parts:
+def one_body_parts(stage: OneBody, making: Making) -> MadeParts:
     """Head, deck, filter seat, wall, drop pipe, slotted disc, ring, bin."""
     troubles: list[Trouble] = [*_filter_room(stage, making)]
     seat = seat_of(stage, making)
@@ -42,7 +42,7 @@ def one_body_parts(stage: OneBody, making: Making) -> Parts:
         seat.ring,
         *bin_and_gasket(stage.bin, making),
     ]
-    return Parts(tuple(parts), (*troubles, *seat.troubles))
+    return MadeParts(tuple(parts), (*troubles, *seat.troubles))
 
 
 def _filter_room(stage: OneBody, making: Making) -> list[Trouble]:
@@ -52,12 +52,12 @@ def _filter_room(stage: OneBody, making: Making) -> list[Trouble]:
     return [Trouble("filter-too-long", "wall", high, wanted)] if high < wanted else []
 
 
-def deck_part(stage: OneBody, making: Making, troubles: list[Trouble]) -> Part:
+def deck_part(stage: OneBody, making: Making, troubles: list[Trouble]) -> MadePart:
     """The roof that carries the head: the filter goes through its middle, the drop pipe beside it."""
     pipe = tube_outside(making, one_value(stage.inlet_bore))
     chamber = one_value(stage.chamber_diameter)
     beside = chamber / 2.0 - making.rule("hole-land") - pipe / 2.0
-    holes = [("centre_hole", one_value(stage.outlet_diameter), 0.0, 0.0), ("pipe_hole", pipe, 0.0, beside)]
+    holes = [SawnHole("centre_hole", one_value(stage.outlet_diameter)), SawnHole("pipe_hole", pipe, y=beside)]
     head = 0.0 if stage.head_width is None else one_value(stage.head_width) + 2.0 * making.rule("land")
     wide = max(plate_width(stage, making), head)
     dims = groove_dims(stage, making)
@@ -66,7 +66,7 @@ def deck_part(stage: OneBody, making: Making, troubles: list[Trouble]) -> Part:
     return handed(deck, making)
 
 
-def filter_seat(stage: OneBody, making: Making, troubles: list[Trouble]) -> Part:
+def filter_seat(stage: OneBody, making: Making, troubles: list[Trouble]) -> MadePart:
     """A plate that the filter sits on, drilled with more open area than the hose has."""
     d, bore = making.rule("seat-hole"), one_value(stage.outlet_diameter)
     hose = float(bore_area(stage.inlet_bore))
@@ -91,7 +91,7 @@ def _hexagons(radius: float, pitch: float) -> list[tuple[float, float]]:
     return sorted(inside, key=lambda at: (round(float(np.hypot(*at)), 9), round(float(np.arctan2(at[1], at[0])), 9)))
 
 
-def drop_pipe(stage: OneBody, making: Making, troubles: list[Trouble]) -> list[Part]:
+def drop_pipe(stage: OneBody, making: Making, troubles: list[Trouble]) -> list[MadePart]:
     """The pipe that brings the dust in, and the paper that marks its side window, which looks along the wall."""
     bore, high = one_value(stage.inlet_bore), one_value(stage.chamber_height)
     outside = tube_outside(making, bore)
@@ -112,7 +112,7 @@ def drop_pipe(stage: OneBody, making: Making, troubles: list[Trouble]) -> list[P
     window = rectangle(arc_long, tall, ((round_ - arc_long) / 2.0, land))
     high = max(high, tall + 2.0 * land)
     sizes = {"width_m": round_, "height_m": high, "window_arc_m": arc_long, "window_height_m": tall}
-    paper = Part(
+    paper = MadePart(
         "window-template", "panel", Stock(PAPER, 0.0), sizes, (rectangle(round_, high), hole(window)), side="tool",
         stands_for="drop-pipe",
     )  # fmt: skip

@@ -6,6 +6,7 @@ A part is seen from the face that is marked. A right-hand swirl turns clockwise 
 from __future__ import annotations
 
 from collections.abc import Sequence
+from dataclasses import dataclass
 
 import numpy as np
 
@@ -104,31 +105,40 @@ def round_slot(radius: float, width: float, start: float, turn: float) -> Loop:
     return np.vstack((far, bored(last, last), near, bored(first, first + np.pi)))
 
 
-def notched_disc(radius: float, notches: Sequence[tuple[float, float, float]], corner: float) -> Loop:
+@dataclass(frozen=True)
+class Notch:
+    """A slot that is open to the edge of its disc."""
+
+    width: float  #: [m]
+    start: float  #: angle of its later end, counter-clockwise from x [rad]
+    turn: float  #: between its ends [rad]
+
+
+def notched_disc(radius: float, notches: Sequence[Notch], corner: float) -> Loop:
     """A disc with slots that are open to its edge, their inner corners rounded, counter-clockwise.
 
     Parameters
     ----------
     radius : of the disc [m]
-    notches : (width [m], angle of its later end [rad], turn [rad]) of each; they do not overlap
+    notches : they do not overlap
     corner : radius of the inner corners [m]
     """
     if not notches:
         return circle(radius)
-    order = sorted(notches, key=lambda one: one[1] % (2.0 * np.pi))
+    order = sorted(notches, key=lambda one: one.start % (2.0 * np.pi))
     pieces = []
-    for i, (width, start, turn) in enumerate(order):
-        following = order[(i + 1) % len(order)][1]
-        end = start + turn
-        pieces.append(_notch(radius, width, start, turn, min(corner, width)))
-        gap = (following - end) % (2.0 * np.pi) if len(order) > 1 else 2.0 * np.pi - turn
+    for i, one in enumerate(order):
+        following, end = order[(i + 1) % len(order)].start, one.start + one.turn
+        pieces.append(_notch(radius, one, min(corner, one.width)))
+        gap = (following - end) % (2.0 * np.pi) if len(order) > 1 else 2.0 * np.pi - one.turn
         pieces.append(arc((0.0, 0.0), radius, end, gap)[1:-1])
     return np.vstack(pieces)
 
 
-def _notch(radius: float, width: float, start: float, turn: float, corner: float) -> Loop:
+def _notch(radius: float, notch: Notch, corner: float) -> Loop:
     """From the disc's edge inwards, along the notch counter-clockwise, and out again."""
-    floor, end = radius - width, start + turn
+    start, turn = notch.start, notch.turn
+    floor, end = radius - notch.width, start + turn
     lean = float(np.arcsin(corner / (floor + corner)))  # of the roundings' middles from the ends
     side = (floor + corner) * np.cos(lean)  # where they meet the ends
     bend = np.pi / 2.0 - lean

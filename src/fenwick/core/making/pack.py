@@ -12,11 +12,11 @@ from fenwick.core.making.cyclone import cyclone_parts
 from fenwick.core.making.given import Making
 from fenwick.core.making.in_bin import hung_parts, open_parts
 from fenwick.core.making.one_body import one_body_parts
-from fenwick.core.making.parts import Parts
+from fenwick.core.making.parts import MadeParts
 from fenwick.core.making.wet import wet_parts
 
 
-def parts_of(stage: Separator | WetStage, making: Making) -> Parts:
+def parts_of(stage: Separator | WetStage, making: Making) -> MadeParts:
     """Everything that a separator is made of, or mounted with where it is bought."""
     if isinstance(stage, WetStage):
         return wet_parts(stage, making)

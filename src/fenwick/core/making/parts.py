@@ -33,6 +33,16 @@ class Drill:
 
 
 @dataclass(frozen=True)
+class SawnHole:
+    """A round hole that is sawn or turned."""
+
+    key: str  #: what it is for, a key of the edges
+    d: float  #: [m]
+    x: float = 0.0  #: [m]
+    y: float = 0.0  #: [m]
+
+
+@dataclass(frozen=True)
 class Round:
     """A round edge that is turned on a pivot or sawn with a hole saw."""
 
@@ -46,7 +56,7 @@ class Round:
 
 
 @dataclass(frozen=True)
-class Part:
+class MadePart:
     """One part of a design."""
 
     id: str
@@ -63,7 +73,7 @@ class Part:
     side: str | None = None  #: which side of the line it is on: tool or vacuum
     stands_for: str | None = None  #: what a bought thing or a paper template is of
 
-    def mirrored(self) -> Part:
+    def mirrored(self) -> MadePart:
         """The same part of the other hand."""
         middle = 0.0
         if self.kind in ("wrap", "panel", "block") and self.outline:
@@ -108,12 +118,12 @@ class CannotBuildError(Exception):
 
 
 @dataclass(frozen=True)
-class Parts:
+class MadeParts:
     """The parts of a design, in the order of the stack from the top down, and what is amiss."""
 
-    parts: tuple[Part, ...]
+    parts: tuple[MadePart, ...]
     troubles: tuple[Trouble, ...] = field(default=())
 
-    def get(self, name: str) -> Part | None:
+    def get(self, name: str) -> MadePart | None:
         """The part of that id."""
         return next((part for part in self.parts if part.id == name), None)

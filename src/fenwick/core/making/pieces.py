@@ -12,7 +12,7 @@ from fenwick.core.formulas.pattern import cone_pattern
 from fenwick.core.formulas.unrolled import pipe_cut_out, rectangle_cut_out, wall_angle, wrap_length
 from fenwick.core.making.given import LEFT, Making
 from fenwick.core.making.outlines import HAIR, Loop, circle, hole, rectangle, ring_sector
-from fenwick.core.making.parts import BUY, CannotMakeError, Drill, Part, Round, Stock, Trouble
+from fenwick.core.making.parts import BUY, CannotMakeError, Drill, MadePart, Round, SawnHole, Stock, Trouble
 
 HOLE_STEPS = 512  #: corners of an unrolled hole
 MORE = 1e-9  #: below which lengths are alike [m]
@@ -49,33 +49,36 @@ def disc(
     stock: Stock,
     diameter: float,
     *,
-    holes: Sequence[tuple[str, float, float, float]] = (),
+    holes: Sequence[SawnHole] = (),
     drills: tuple[Drill, ...] = (),
     rounds: tuple[Round, ...] = (),
     dims: Mapping[str, float] | None = None,
-) -> Part:
+) -> MadePart:
     """A round disc with round holes.
 
     Parameters
     ----------
     diameter : [m]
-    holes : (key, diameter, x, y) of each hole that is sawn or turned [m]
+    dims : measures besides its diameters [m]
     """
     edge = Round("edge", diameter / 2.0, "outside")
-    sawn = tuple(Round(key, d / 2.0, "inside", x=x, y=y) for key, d, x, y in holes)
-    sizes = {f"{key}_d_m": d for key, d, _, _ in holes}
-    loops = (circle(diameter / 2.0), *(hole(circle(d / 2.0, (x, y))) for _, d, x, y in holes))
+    sawn = tuple(Round(one.key, one.d / 2.0, "inside", x=one.x, y=one.y) for one in holes)
+    sizes = {f"{one.key}_d_m": one.d for one in holes}
+    loops = (circle(diameter / 2.0), *(hole(circle(one.d / 2.0, (one.x, one.y))) for one in holes))
     measures = {"d_m": diameter, **sizes, **(dims or {})}
-    return Part(name, "disc", stock, measures, loops, drills=drills, rounds=(edge, *sawn, *rounds))
+    return MadePart(name, "disc", stock, measures, loops, drills=drills, rounds=(edge, *sawn, *rounds))
 
 
-def ring(name: str, stock: Stock, wide: float, narrow: float, drills: tuple[Drill, ...] = (), **dims: float) -> Part:
+def ring(
+    name: str, stock: Stock, wide: float, narrow: float, drills: tuple[Drill, ...] = (), **dims: float
+) -> MadePart:
     """A flat ring.
 
     Parameters
     ----------
     wide : outer diameter [m]
     narrow : inner diameter [m]
+    dims : measures besides its diameters [m]
 
     Raises
     ------
@@ -87,19 +90,20 @@ def ring(name: str, stock: Stock, wide: float, narrow: float, drills: tuple[Dril
     rounds = (Round("edge", wide / 2.0, "outside"), Round("mouth", narrow / 2.0, "inside"))
     sizes = {"d_m": wide, "inner_d_m": narrow, **dims}
     loops = (circle(wide / 2.0), hole(circle(narrow / 2.0)))
-    return Part(name, "ring", stock, sizes, loops, drills=drills, rounds=rounds)
+    return MadePart(name, "ring", stock, sizes, loops, drills=drills, rounds=rounds)
 
 
-def tube(name: str, making: Making, bore: float, length: float, side: str | None = None, **dims: float) -> Part:
+def tube(name: str, making: Making, bore: float, length: float, side: str | None = None, **dims: float) -> MadePart:
     """A tube cut to length.
 
     Parameters
     ----------
     bore : inside diameter [m]
     length : [m]
+    dims : measures besides its own [m]
     """
     sizes = {"length_m": length, "outer_d_m": tube_outside(making, bore), "bore_m": bore, **dims}
-    return Part(name, "tube", making.tube, sizes, how=BUY, side=side)
+    return MadePart(name, "tube", making.tube, sizes, how=BUY, side=side)
 
 
 def tube_outside(making: Making, bore: float) -> float:
@@ -112,12 +116,20 @@ def tube_outside(making: Making, bore: float) -> float:
     return bore + 2.0 * making.tube.thickness
 
 
-def bought(name: str, stands_for: str, count: int = 1, how: str = BUY, side: str | None = None, **dims: float) -> Part:
-    """Something that is bought or at hand."""
-    return Part(name, "bought", Stock("", 0.0), dims, count=count, how=how, side=side, stands_for=stands_for)
+def bought(
+    name: str, stands_for: str, count: int = 1, how: str = BUY, side: str | None = None, **dims: float
+) -> MadePart:
+    """Something that is bought or at hand.
+
+    Parameters
+    ----------
+    count : pieces [-]
+    dims : its measures, each in the unit that its name ends with [m]
+    """
+    return MadePart(name, "bought", Stock("", 0.0), dims, count=count, how=how, side=side, stands_for=stands_for)
 
 
-def wrap(name: str, stock: Stock, inside: float, height: float, overlap: float, **dims: float) -> Part:
+def wrap(name: str, stock: Stock, inside: float, height: float, overlap: float, **dims: float) -> MadePart:
     """A sheet that is rolled to a cylinder, seen from what will be its outside.
 
     Parameters
@@ -125,15 +137,16 @@ def wrap(name: str, stock: Stock, inside: float, height: float, overlap: float, 
     inside : diameter [m]
     height : of the sheet [m]
     overlap : at its seam [m]
+    dims : measures besides its own [m]
     """
     once = float(wrap_length(inside, stock.thickness))
     long = once + overlap
     sizes = {"length_m": long, "wrap_m": once, "overlap_m": overlap, "height_m": height, "inner_d_m": inside, **dims}
     creases = (np.array([(once, 0.0), (once, height)]),)
-    return Part(name, "wrap", stock, sizes, (rectangle(long, height),), creases)
+    return MadePart(name, "wrap", stock, sizes, (rectangle(long, height),), creases)
 
 
-def cone(name: str, stock: Stock, wide: float, narrow: float, height: float, overlap: float) -> Part:
+def cone(name: str, stock: Stock, wide: float, narrow: float, height: float, overlap: float) -> MadePart:
     """A sheet that is rolled to a cone; as wide below as above it is a cylinder.
 
     Parameters
@@ -155,12 +168,12 @@ def cone(name: str, stock: Stock, wide: float, narrow: float, height: float, ove
     begin = pi / 2.0 - turn / 2.0
     seam = np.array([(r * cos(begin), r * sin(begin)) for r in (near, far)])
     rounds = (Round("edge", far, "outside"), Round("mouth", near, "inside"))
-    return Part(name, "cone", stock, sizes, (ring_sector(far, near, turn, overlap),), (seam,), rounds=rounds)
+    return MadePart(name, "cone", stock, sizes, (ring_sector(far, near, turn, overlap),), (seam,), rounds=rounds)
 
 
 def panel(
     name: str, making: Making, width: float, height: float, *, side: str | None = None, count: int = 1, **dims: float
-) -> Part:
+) -> MadePart:
     """A plain rectangle of sheet.
 
     Parameters
@@ -168,9 +181,10 @@ def panel(
     width : [m]
     height : [m]
     count : pieces [-]
+    dims : measures besides its own [m]
     """
     sizes = {"width_m": width, "height_m": height, **dims}
-    return Part(name, "panel", making.plate, sizes, (rectangle(width, height),), count=count, side=side)
+    return MadePart(name, "panel", making.plate, sizes, (rectangle(width, height),), count=count, side=side)
 
 
 def pipe_hole(outside_radius: float, offset: float, pipe_radius: float, at: tuple[float, float]) -> Loop:
@@ -223,7 +237,7 @@ def rectangle_hole(inside: float, thickness: float, size: tuple[float, float], a
     return rectangle(length, size[0], at)
 
 
-def handed(part: Part, making: Making) -> Part:
+def handed(part: MadePart, making: Making) -> MadePart:
     """A part drawn for a right-hand swirl, as the hand that is wanted."""
     turned = part.mirrored() if making.swirl == LEFT else part
     return replace(turned, swirl=making.swirl)

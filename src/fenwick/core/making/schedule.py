@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from fenwick.core.making.steps import Step
+from fenwick.core.making.steps import WorkStep
 
 SKIN = 1800.0  #: after which the next bead is laid beside one that is still soft [s]
 #: reasons for which a step need not wait until the one before it has cured
@@ -14,7 +14,7 @@ NEVER = 366.0 * 86400.0  #: further ahead nobody plans [s]
 
 
 @dataclass(frozen=True)
-class Slot:
+class TimeSlot:
     """A step on the clock; from the beginning of the plan [s]."""
 
     step: str
@@ -31,7 +31,9 @@ class Window:
     end: float
 
 
-def schedule(steps: Sequence[Step], windows: Sequence[Window], done: frozenset[str] = frozenset()) -> tuple[Slot, ...]:
+def schedule(
+    steps: Sequence[WorkStep], windows: Sequence[Window], done: frozenset[str] = frozenset()
+) -> tuple[TimeSlot, ...]:
     """Each step as early as it can be: one pair of hands, in the order listed, another step while something cures.
 
     Parameters
@@ -41,7 +43,7 @@ def schedule(steps: Sequence[Step], windows: Sequence[Window], done: frozenset[s
     done : ids of the steps that are done
     """
     clock = _Clock(windows)
-    slots: dict[str, Slot] = {}
+    slots: dict[str, TimeSlot] = {}
     left = [step for step in steps if step.id not in done]
     while left:
         ready = [(max(clock.now, _from(step, slots)), i) for i, step in enumerate(left) if _may(step, slots, done)]
@@ -50,15 +52,15 @@ def schedule(steps: Sequence[Step], windows: Sequence[Window], done: frozenset[s
         at, i = min(ready, key=lambda one: (one[0] > clock.now, one[0] if one[0] > clock.now else 0.0, one[1]))
         step = left.pop(i)
         start, end = clock.work(at, step.hands)
-        slots[step.id] = Slot(step.id, start, end, end + step.cure)
+        slots[step.id] = TimeSlot(step.id, start, end, end + step.cure)
     return tuple(slots.values())
 
 
-def _may(step: Step, slots: dict[str, Slot], done: frozenset[str]) -> bool:
+def _may(step: WorkStep, slots: dict[str, TimeSlot], done: frozenset[str]) -> bool:
     return all(name in slots or name in done for name in step.after)
 
 
-def _from(step: Step, slots: dict[str, Slot]) -> float:
+def _from(step: WorkStep, slots: dict[str, TimeSlot]) -> float:
     """When everything before a step is done and hard enough."""
     times = [0.0]
     for name, because in step.after.items():

@@ -20,7 +20,7 @@ class Need:
 
 
 @dataclass(frozen=True)
-class Step:
+class WorkStep:
     """One step of the work."""
 
     id: str
@@ -50,7 +50,7 @@ class Broken:
     because: str
 
 
-def timed(steps: Sequence[Step], hours: float) -> tuple[Step, ...]:
+def timed(steps: Sequence[WorkStep], hours: float) -> tuple[WorkStep, ...]:
     """The steps with the hands-on time of the whole shared out among them.
 
     Parameters
@@ -61,7 +61,7 @@ def timed(steps: Sequence[Step], hours: float) -> tuple[Step, ...]:
     return tuple(replace(step, hands=hours * HOUR * step.share / whole) for step in steps)
 
 
-def without_missing(steps: Iterable[Step], there: Iterable[str]) -> tuple[Step, ...]:
+def without_missing(steps: Iterable[WorkStep], there: Iterable[str]) -> tuple[WorkStep, ...]:
     """The steps that have a part left to work on; needs of those that are gone pass to what they needed.
 
     Parameters
@@ -81,7 +81,7 @@ def without_missing(steps: Iterable[Step], there: Iterable[str]) -> tuple[Step, 
     )
 
 
-def _passed_on(after: Mapping[str, str], listed: Mapping[str, Step], gone: set[str]) -> dict[str, str]:
+def _passed_on(after: Mapping[str, str], listed: Mapping[str, WorkStep], gone: set[str]) -> dict[str, str]:
     found: dict[str, str] = {}
     for name, because in after.items():
         if name in gone:
@@ -91,7 +91,7 @@ def _passed_on(after: Mapping[str, str], listed: Mapping[str, Step], gone: set[s
     return found
 
 
-def broken_by(order: Sequence[str], steps: Sequence[Step]) -> tuple[Broken, ...]:
+def broken_by(order: Sequence[str], steps: Sequence[WorkStep]) -> tuple[Broken, ...]:
     """Every need that an order of the steps' ids does not keep; steps that it does not name come last."""
     place = {name: i for i, name in enumerate(order)}
     last = len(order)
@@ -103,7 +103,7 @@ def broken_by(order: Sequence[str], steps: Sequence[Step]) -> tuple[Broken, ...]
     return tuple(found)
 
 
-def ordered(steps: Sequence[Step]) -> tuple[Step, ...]:
+def ordered(steps: Sequence[WorkStep]) -> tuple[WorkStep, ...]:
     """The steps so that every need is kept, otherwise as they were listed.
 
     Raises

@@ -5,14 +5,14 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
-from fenwick.core.making.parts import BUY, HAVE, Part, Stock
+from fenwick.core.making.parts import BUY, HAVE, MadePart, Stock
 
 LIKE = 1e-3  #: tubes whose bores differ by no more serve for each other [m]
 SAW = 3e-3  #: lost at each cut [m]
 
 
 @dataclass(frozen=True)
-class Tube:
+class TubeStock:
     """A tube or a rest of one."""
 
     id: str
@@ -22,14 +22,14 @@ class Tube:
     length: float  #: [m]
 
 
-def with_tubes(parts: Sequence[Part], tubes: Sequence[Tube]) -> tuple[Part, ...]:
+def with_tubes(parts: Sequence[MadePart], tubes: Sequence[TubeStock]) -> tuple[MadePart, ...]:
     """The parts, with those tubes at hand that are there in bore and length; the longest is cut first.
 
     The outside of a tube at hand decides the holes round it, so only one of the wall that was reckoned with serves.
     """
     left = {tube.id: tube.length for tube in tubes}
     wanted = sorted((p for p in parts if p.kind == "tube" and p.how == BUY), key=lambda p: -p.dims["length_m"])
-    found: dict[str, Part] = {}
+    found: dict[str, MadePart] = {}
     for part in wanted:
         fitting = [tube for tube in tubes if _serves(tube, part) and left[tube.id] >= part.dims["length_m"]]
         if fitting:
@@ -39,5 +39,5 @@ def with_tubes(parts: Sequence[Part], tubes: Sequence[Tube]) -> tuple[Part, ...]
     return tuple(found.get(part.id, part) for part in parts)
 
 
-def _serves(tube: Tube, part: Part) -> bool:
+def _serves(tube: TubeStock, part: MadePart) -> bool:
     return abs(tube.bore - part.dims["bore_m"]) <= LIKE and abs(tube.wall - part.stock.thickness) <= LIKE / 2.0

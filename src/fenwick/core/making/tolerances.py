@@ -19,7 +19,7 @@ from fenwick.core.components.separator import Separator, SlottedDisc
 from fenwick.core.judging.assess import assess
 from fenwick.core.line.line import Line
 from fenwick.core.making.given import Making
-from fenwick.core.making.parts import Part
+from fenwick.core.making.parts import MadePart
 from fenwick.core.search.effects import with_stage
 
 KEPT, SUCTION, LEAK, FIT = "kept", "suction", "leak", "fit"
@@ -102,7 +102,7 @@ def with_design_value(stage: Separator, known: Known, values: Array) -> Separato
     return stage.changed(shape=replace(stage.shape, **{name: values}))
 
 
-def tolerance_of(line: Line, stage: Separator, part: Part, dim: str) -> Tolerance | None:
+def tolerance_of(line: Line, stage: Separator, part: MadePart, dim: str) -> Tolerance | None:
     """How far a dimension that the model knows may be off; None where it does not know it, or what is kept.
 
     Parameters
@@ -149,21 +149,29 @@ def _crossing(values: Array, worst: Array, way: int) -> float:
     return float(values[i])
 
 
-#: dimensions that only have to fit: (how much smaller, how much larger they may be) in rules `make.KEY`, and what then
-FITS: dict[str, tuple[str | None, str | None, str]] = {
-    "centre_hole_d_m": (None, "bead", LEAK),
-    "rim_hole_d_m": (None, "bead", LEAK),
-    "pipe_hole_d_m": (None, "bead", LEAK),
-    "outlet_hole_d_m": (None, "bead", LEAK),
-    "cut_out_m": (None, "bead", LEAK),
-    "cut_out_height_m": (None, "bead", LEAK),
-    "groove_radius_m": ("groove-play", "groove-play", FIT),
-    "groove_width_m": ("groove-play", "bead", FIT),
-    "hole_d_m": (None, "bead", LEAK),
+@dataclass(frozen=True)
+class FitRoom:
+    """How much smaller and larger a dimension may be that only has to fit, as rules `make.KEY`; None: not at all."""
+
+    less: str | None
+    more: str | None
+    costs: str
+
+
+FITS: dict[str, FitRoom] = {
+    "centre_hole_d_m": FitRoom(None, "bead", LEAK),
+    "rim_hole_d_m": FitRoom(None, "bead", LEAK),
+    "pipe_hole_d_m": FitRoom(None, "bead", LEAK),
+    "outlet_hole_d_m": FitRoom(None, "bead", LEAK),
+    "cut_out_m": FitRoom(None, "bead", LEAK),
+    "cut_out_height_m": FitRoom(None, "bead", LEAK),
+    "groove_radius_m": FitRoom("groove-play", "groove-play", FIT),
+    "groove_width_m": FitRoom("groove-play", "bead", FIT),
+    "hole_d_m": FitRoom(None, "bead", LEAK),
 }
 
 
-def fit_of(part: Part, dim: str, making: Making) -> Tolerance | None:
+def fit_of(part: MadePart, dim: str, making: Making) -> Tolerance | None:
     """How far a dimension that only has to fit may be off; None: nothing hangs on it."""
     wanted = part.dims[dim]
     if part.id == "seat-ring" and dim == "d_m":  # pushed into the rim
@@ -173,13 +181,15 @@ def fit_of(part: Part, dim: str, making: Making) -> Tolerance | None:
         return Tolerance(part.id, dim, wanted - making.rule("gasket") / 2.0, wanted + making.rule("ring"), LEAK)
     if dim not in FITS:
         return None
-    less, more, costs = FITS[dim]
-    low = wanted - (0.0 if less is None else making.rule(less))
-    high = wanted + (0.0 if more is None else making.rule(more) / (2.0 if more == "bead" else 1.0))
-    return Tolerance(part.id, dim, low, high, costs)
+    fit = FITS[dim]
+    low = wanted - (0.0 if fit.less is None else making.rule(fit.less))
+    high = wanted + (0.0 if fit.more is None else making.rule(fit.more) / (2.0 if fit.more == "bead" else 1.0))
+    return Tolerance(part.id, dim, low, high, fit.costs)
 
 
-def tolerances_of(line: Line, stage: Separator, parts: tuple[Part, ...], making: Making) -> dict[str, list[Tolerance]]:
+def tolerances_of(
+    line: Line, stage: Separator, parts: tuple[MadePart, ...], making: Making
+) -> dict[str, list[Tolerance]]:
     """Every dimension of every part that something hangs on, by part."""
     found: dict[str, list[Tolerance]] = {}
     for part in parts:

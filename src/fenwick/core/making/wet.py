@@ -7,21 +7,21 @@ from math import pi
 from fenwick.core.arrays import one_value
 from fenwick.core.components.wet import WetStage
 from fenwick.core.making.given import Making
-from fenwick.core.making.parts import Parts, Trouble
+from fenwick.core.making.parts import MadeParts, SawnHole, Trouble
 from fenwick.core.making.pieces import bolt_circle, bought, disc, ring, tube, tube_outside
 from fenwick.core.making.rims import bolt_hole, holes_apart
 
 SPLASH_SHARE = 0.8  #: of the vessel's width, that the plate against splashes has [-]
 
 
-def wet_parts(stage: WetStage, making: Making) -> Parts:
+def wet_parts(stage: WetStage, making: Making) -> MadeParts:
     """Lid, throat, outlet, plate, vessel."""
     vessel, throat = one_value(stage.vessel_diameter), one_value(stage.throat_diameter)
     level, land = one_value(stage.level), making.rule("hole-land")
     outlet_at = level + making.rule("splash") if stage.outlet_height is None else one_value(stage.outlet_height)
     d = tube_outside(making, throat)
     wide = vessel + 2.0 * (land + making.rule("land"))
-    holes = [("centre_hole", d, 0.0, 0.0), ("outlet_hole", d, vessel / 2.0 - land - d / 2.0, 0.0)]
+    holes = [SawnHole("centre_hole", d), SawnHole("outlet_hole", d, vessel / 2.0 - land - d / 2.0)]
     screws = bolt_circle(wide / 2.0 - land / 2.0, making.rule("bolt-pitch"), bolt_hole(making), "screw", least=6)
     lid = disc("lid", making.plate, wide, holes=holes, drills=screws)
     above = outlet_at - level
@@ -43,4 +43,4 @@ def wet_parts(stage: WetStage, making: Making) -> Parts:
         troubles.append(Trouble("splash", "vessel", above, making.rule("splash")))
     if dips >= level:
         troubles.append(Trouble("throat-on-floor", "throat", dips, level))
-    return Parts(parts, tuple(troubles))
+    return MadeParts(parts, tuple(troubles))

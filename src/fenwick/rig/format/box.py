@@ -6,7 +6,7 @@ from typing import Literal, Self
 
 from pydantic import Field, model_validator
 
-from fenwick.core.components.box import SIDES, Box, Door, Passage
+from fenwick.core.components.box import SIDES, BoxDoor, HoodBox, Passage
 from fenwick.core.components.hood import Opening
 from fenwick.core.rules import rule
 from fenwick.rig.format import fields as f
@@ -58,14 +58,14 @@ class BoxPart(f.Part):
             refuse("passages", "must hold at least one, or a door: a box with no opening draws no air")
         return self
 
-    def build(self) -> Box:
+    def build(self) -> HoodBox:
         """The core's box."""
-        return Box(
+        return HoodBox(
             self.width_m,
             self.depth_m,
             self.height_m,
             tuple(Passage(one.side, one.width_m, one.height_m) for one in self.passages),
-            tuple(Door(one.name, one.side, one.width_m, one.height_m, one.share) for one in self.doors),
+            tuple(BoxDoor(one.name, one.side, one.width_m, one.height_m, one.share) for one in self.doors),
             rule("make.door-gap").value if self.gap_m is None else self.gap_m,
         )
 

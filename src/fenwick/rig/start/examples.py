@@ -14,7 +14,8 @@ from fenwick.rig.start.line import start_line
 
 WET = "wet-stage"
 EXAMPLES = (*KINDS, WET)
-BINS: dict[str, tuple[float, float, float]] = {"rim-inlet": (0.38, 0.38, 0.75)}  #: top, bottom, height [m]
+USUAL_BIN = {"top": 0.38, "bottom": 0.32, "height": 0.42}  #: [m]
+TALL_BIN = {"top": 0.38, "bottom": 0.38, "height": 0.75}  #: [m]
 FILTER_WIDE, FILTER_HIGH, CHAMBER_HIGH = 0.15, 0.16, 0.2  #: of a head's filter, and the chamber round it [m]
 THROAT, WATER_HIGH, VESSEL = 0.05, 0.15, 0.3  #: [m]
 
@@ -30,15 +31,15 @@ def example_rig(kind: str) -> Rig:
     if kind not in EXAMPLES:
         raise KeyError(kind)
     wet = kind == WET
-    top, bottom, high = BINS.get(kind, (0.38, 0.32, 0.42))
+    size = TALL_BIN if kind == "rim-inlet" else USUAL_BIN
     answers = Answers(
         dust="steel-grinding" if wet else "saw",
         hose_bore=TYPICAL_HOSE_BORE,
-        bin_top=top,
-        bin_bottom=bottom,
-        bin_height=high,
         bin_material="hdpe",
         stands="disc",
+        bin_top=size["top"],
+        bin_bottom=size["bottom"],
+        bin_height=size["height"],
     )
     rig = start_line(answers).planned
     base = "slotted-disc" if wet else kind

@@ -12,7 +12,7 @@ from fenwick.rig.format.hood import EnclosurePart
 from fenwick.rig.format.model import Rig
 from fenwick.rig.format.separator import SeparatorPart, WetStagePart
 from fenwick.services.builds import Progress, progress
-from fenwick.services.making import HOOD, STAND, Asked, NothingToBuildError
+from fenwick.services.making import HOOD, STAND, BuildAsked, NothingToBuildError
 from fenwick.services.shop_stock import sheets_of, tubes_of, workshop_of
 from fenwick.web.kit.database import session
 
@@ -75,5 +75,5 @@ def in_hand(line_id: int) -> InHand:
         raise NothingToBuildError("The line has nothing of that name to build.")
     build = build_state(session(), line_id, what)
     owned = state.owned
-    asked = Asked(what, workshop=workshop_of(owned), sheets=sheets_of(owned), tubes=tubes_of(owned))
+    asked = BuildAsked(what, workshop=workshop_of(owned), sheets=sheets_of(owned), tubes=tubes_of(owned))
     return InHand(state, things, what, build, progress(state.rig, build.file, asked))

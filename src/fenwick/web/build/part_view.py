@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from markupsafe import Markup
 
 from fenwick.core.making.as_cut import Verdict
-from fenwick.core.making.parts import Part
+from fenwick.core.making.parts import MadePart
 from fenwick.drawing.part_sheet import render_part
 from fenwick.rig.voice import voice_for
 from fenwick.services.builds import cost_of
@@ -17,7 +17,7 @@ from fenwick.web.build.hand import InHand
 from fenwick.web.build.view import address
 from fenwick.web.kit.fields import Field
 from fenwick.web.kit.units import unit_system
-from fenwick.wording.making.facts import cut_words, sheet_lines, size_words, stock_words
+from fenwick.wording.making.facts import CutRow, cut_words, sheet_lines, size_words, stock_words
 from fenwick.wording.making.names import COSTS, part_name
 from fenwick.wording.making.progress import ASKS, DECISIONS, dim_name, off_words, verdict_sentences, verdict_title
 from fenwick.wording.making.troubles import trouble_sentence
@@ -54,13 +54,13 @@ class VerdictCard:
 class PartView:
     """All that the page says."""
 
-    part: Part
+    part: MadePart
     title: str
     facts: tuple[str, ...]
     picture: Markup | None
     rows: tuple[DimRow, ...]
     verdicts: tuple[VerdictCard, ...]
-    cuts: tuple[tuple[str, str, str, str], ...]
+    cuts: tuple[CutRow, ...]
     drills: tuple[str, ...]
     steps: tuple[tuple[str, str], ...]  #: (name, address)
     troubles: tuple[str, ...]
@@ -99,7 +99,7 @@ def part_view(hand: InHand, name: str, errors: dict[str, str], typed: dict[str, 
     )
 
 
-def _hand(part: Part) -> tuple[str, ...]:
+def _hand(part: MadePart) -> tuple[str, ...]:
     found = []
     if part.swirl is not None:
         found.append(f"{part.swirl} hand")
@@ -108,7 +108,7 @@ def _hand(part: Part) -> tuple[str, ...]:
     return tuple(found)
 
 
-def _row(hand: InHand, part: Part, dim: str, errors: dict[str, str], typed: dict[str, str], voice: Voice) -> DimRow:
+def _row(hand: InHand, part: MadePart, dim: str, errors: dict[str, str], typed: dict[str, str], voice: Voice) -> DimRow:
     limit = next((one for one in hand.found.limits.get(part.id, ()) if one.dim == dim), None)
     cut = next((one for one in hand.build.file.cut if (one.part, one.dim) == (part.id, dim)), None)
     text = "" if cut is None else format_value(cut.value_m, LENGTH, voice.system, field=True)
@@ -118,9 +118,9 @@ def _row(hand: InHand, part: Part, dim: str, errors: dict[str, str], typed: dict
     )  # fmt: skip
     between, costs = "", ""
     if limit is not None:
-        low, high = (voice.figure(one, LENGTH, unit=False) for one in (limit.low, limit.high))
+        low, high = (voice.cut(one, unit=False) for one in (limit.low, limit.high))
         between, costs = f"{low} to {high}", COSTS[limit.costs]
-    return DimRow(dim, dim_name(dim), voice.figure(part.dims[dim], LENGTH), between, costs, field)
+    return DimRow(dim, dim_name(dim), voice.cut(part.dims[dim]), between, costs, field)
 
 
 def _verdict(hand: InHand, verdict: Verdict, voice: Voice) -> VerdictCard:

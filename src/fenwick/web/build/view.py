@@ -10,9 +10,9 @@ from flask import url_for
 from markupsafe import Markup
 
 from fenwick.core.making.as_cut import Verdict
-from fenwick.core.making.parts import BUY, HAVE, MAKE, Part
-from fenwick.core.making.schedule import Slot
-from fenwick.core.making.steps import Step
+from fenwick.core.making.parts import BUY, HAVE, MAKE, MadePart
+from fenwick.core.making.schedule import TimeSlot
+from fenwick.core.making.steps import WorkStep
 from fenwick.drawing.exploded import Shown, render_exploded
 from fenwick.drawing.timeline import render_timeline
 from fenwick.rig.voice import voice_for
@@ -28,8 +28,8 @@ from fenwick.wording.making.progress import (
     PHASE_TITLES,
     broken_sentence,
     off_words,
+    part_state_words,
     phase_of,
-    state_words,
     verdict_sentences,
     verdict_title,
 )
@@ -46,7 +46,7 @@ HOURS_WORDS = {
 
 
 @dataclass(frozen=True)
-class PartRow:
+class BuildPartRow:
     """A part in the table."""
 
     id: str
@@ -87,7 +87,7 @@ class BuildView:
     things: tuple[Thing, ...]
     headline: str
     picture: Markup
-    rows: tuple[PartRow, ...]
+    rows: tuple[BuildPartRow, ...]
     summary: tuple[str, ...]
     now: NowCard | None
     timeline: Markup | None
@@ -155,7 +155,7 @@ def _headline(hand: InHand) -> str:
 def _picture(hand: InHand, voice: Voice) -> Markup:
     shown = {}
     for part in hand.found.pack.parts:
-        _, level = state_words(part, hand.found.parts[part.id])
+        _, level = part_state_words(part, hand.found.parts[part.id])
         label = [*short_label(size_words(part, voice) or part_name(part.id)), _off(hand, part, voice)]
         shown[part.id] = Shown(part_name(part.id), tuple(one for one in label if one), level)
     return render_exploded(
@@ -176,20 +176,20 @@ def short_label(text: str) -> list[str]:
     return lines
 
 
-def _off(hand: InHand, part: Part, voice: Voice) -> str:
+def _off(hand: InHand, part: MadePart, voice: Voice) -> str:
     one = next((v for v in hand.found.open if v.part == part.id), None)
     return "" if one is None else f"{off_words(one, voice)} {_unit(voice)}"
 
 
 def _unit(voice: Voice) -> str:
-    return voice.figure(0.0, "bore").split()[-1]
+    return voice.cut(0.0).split()[-1]
 
 
-def _row(hand: InHand, number: int, part: Part, voice: Voice) -> PartRow:
+def _row(hand: InHand, number: int, part: MadePart, voice: Voice) -> BuildPartRow:
     state = hand.found.parts[part.id]
-    word, level = state_words(part, state)
+    word, level = part_state_words(part, state)
     off = _off(hand, part, voice)
-    return PartRow(
+    return BuildPartRow(
         part.id, number, part_name(part.id) + (f" × {part.count}" if part.count > 1 else ""), stock_words(part, voice),
         size_words(part, voice), part.how, off or word, level, part.how == BUY, state == "ready",
         address(hand, "show_part", part=part.id),
@@ -220,7 +220,7 @@ def _now(hand: InHand, voice: Voice) -> NowCard | None:
     return None if step is None else step_card(hand, step)
 
 
-def step_card(hand: InHand, step: Step) -> NowCard:
+def step_card(hand: InHand, step: WorkStep) -> NowCard:
     """A step as it is told: what for, how long, what must hold before going on."""
     found = hand.found
     place = [one.id for one in found.steps].index(step.id) + 1
@@ -236,7 +236,7 @@ def step_card(hand: InHand, step: Step) -> NowCard:
     )  # fmt: skip
 
 
-def step_reasons(hand: InHand, step: Step) -> tuple[str, ...]:
+def step_reasons(hand: InHand, step: WorkStep) -> tuple[str, ...]:
     """What comes before a step, and why."""
     return reasons(step, hand.found.steps)
 
@@ -252,7 +252,7 @@ def _off_card(hand: InHand, verdict: Verdict, voice: Voice) -> NowCard:
     )  # fmt: skip
 
 
-def _timeline(hand: InHand, slots: tuple[Slot, ...], now: datetime) -> Markup:
+def _timeline(hand: InHand, slots: tuple[TimeSlot, ...], now: datetime) -> Markup:
     midnight = now.replace(hour=0, minute=0, second=0, microsecond=0)
     days = [(midnight + timedelta(days=d)).strftime("%A" if d < 7 else "%-d %b") for d in range(400)]
     phase = {slot.step: phase_of(slot.step) for slot in slots}
@@ -263,12 +263,12 @@ def _timeline(hand: InHand, slots: tuple[Slot, ...], now: datetime) -> Markup:
     )
 
 
-def _clock(slots: tuple[Slot, ...], midnight: datetime) -> str:
+def _clock(slots: tuple[TimeSlot, ...], midnight: datetime) -> str:
     end = midnight + timedelta(seconds=max(slot.end for slot in slots))
     return end.strftime("%H:%M")
 
 
-def _plan_words(slots: tuple[Slot, ...], now: datetime) -> str:
+def _plan_words(slots: tuple[TimeSlot, ...], now: datetime) -> str:
     if not slots:
         return ""
     midnight = now.replace(hour=0, minute=0, second=0, microsecond=0)
@@ -289,6 +289,6 @@ def _sheet_words(hand: InHand) -> str:
     return f"{len(sheets)} sheet{'s' if len(sheets) > 1 else ''}, {buy} to buy" if buy else "all from what is there"
 
 
-def _pages(part: Part) -> int:
+def _pages(part: MadePart) -> int:
     size = (part.outline[0].max(axis=0) - part.outline[0].min(axis=0)) * 1000.0
     return tiling(float(size[0]), float(size[1]) + 112.0, "a4").pages

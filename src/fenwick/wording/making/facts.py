@@ -2,29 +2,30 @@
 
 from __future__ import annotations
 
-from fenwick.core.making.cutters import Cut
-from fenwick.core.making.layout import Layout, Sheet
-from fenwick.core.making.parts import Part
+from dataclasses import dataclass
+
+from fenwick.core.making.cutters import CutSetting
+from fenwick.core.making.layout import Layout, SheetStock
+from fenwick.core.making.parts import MadePart
 from fenwick.wording.making.names import EDGES, HOW, MATERIALS, SIDES, TOOLS, part_name
 from fenwick.wording.say import Voice
 
-LENGTH = "bore"
 HANDS = {"right": "air turns clockwise from above", "left": "air turns counter-clockwise from above"}
 
 
-def stock_words(part: Part, voice: Voice) -> str:
+def stock_words(part: MadePart, voice: Voice) -> str:
     """Material and thickness."""
     name = MATERIALS.get(part.stock.material, part.stock.material)
     if part.stock.thickness <= 0.0:
         return name
-    return f"{name} {voice.figure(part.stock.thickness, LENGTH)}"
+    return f"{name} {voice.cut(part.stock.thickness)}"
 
 
-def size_words(part: Part, voice: Voice) -> str:
+def size_words(part: MadePart, voice: Voice) -> str:
     """The measures by which one knows a part; empty where it has none."""
 
     def say(key: str, *, unit: bool = False) -> str:
-        return voice.figure(part.dims[key], LENGTH, unit=unit)
+        return voice.cut(part.dims[key], unit=unit)
 
     if part.kind in ("disc", "ring"):
         inner = f" / {say('inner_d_m')}" if "inner_d_m" in part.dims else ""
@@ -43,11 +44,11 @@ def size_words(part: Part, voice: Voice) -> str:
     return _bought_size(part, voice)
 
 
-def _bought_size(part: Part, voice: Voice) -> str:
+def _bought_size(part: MadePart, voice: Voice) -> str:
     for key, pattern in (("rim_d_m", "⌀ {} at the rim"), ("d_m", "⌀ {}"), ("body_d_m", "⌀ {}"), ("bore_m", "bore {}")):
         if key in part.dims:
-            said = pattern.format(voice.figure(part.dims[key], LENGTH))
-            return f"{said}, {voice.figure(part.dims['length_m'], LENGTH)} long" if "length_m" in part.dims else said
+            said = pattern.format(voice.cut(part.dims[key]))
+            return f"{said}, {voice.cut(part.dims['length_m'])} long" if "length_m" in part.dims else said
     if "length_m" in part.dims:
         return f"{voice.figure(part.dims['length_m'], 'length')} long"
     if "bears_kg" in part.dims:
@@ -55,7 +56,7 @@ def _bought_size(part: Part, voice: Voice) -> str:
     return ""
 
 
-def sheet_lines(part: Part, line: str, of: str, date: str, voice: Voice) -> list[str]:
+def sheet_lines(part: MadePart, line: str, of: str, date: str, voice: Voice) -> list[str]:
     """What is written on the template of a part."""
     count = f", {part.count} pieces" if part.count > 1 else ""
     lines = [
@@ -73,43 +74,51 @@ def sheet_lines(part: Part, line: str, of: str, date: str, voice: Voice) -> list
         lines.append(f"Wrapped round the outside of the {part_name(part.stands_for).lower()}")
     if part.drills:
         sizes = sorted({(d.d, d.purpose) for d in part.drills})
-        lines += [
-            f"{sum(d.d == s for d in part.drills)} holes ⌀ {voice.figure(s, LENGTH)} for {what}" for s, what in sizes
-        ]
+        lines += [f"{sum(d.d == s for d in part.drills)} holes ⌀ {voice.cut(s)} for {what}" for s, what in sizes]
     return lines
 
 
-def cut_words(cut: Cut, voice: Voice) -> tuple[str, str, str, str]:
-    """(edge, tool, setting, remark) of a row of the cutter table."""
-    radius = f"radius {voice.figure(cut.radius, LENGTH)}"
+@dataclass(frozen=True)
+class CutRow:
+    """A row of the cutter table."""
+
+    edge: str
+    tool: str
+    setting: str
+    remark: str
+
+
+def cut_words(cut: CutSetting, voice: Voice) -> CutRow:
+    """A setting in words."""
+    radius = f"radius {voice.cut(cut.radius)}"
     tool = TOOLS[cut.tool]
     if cut.cutter > 0.0:
-        tool = f"{tool}, {voice.figure(cut.cutter, LENGTH)}"
-    setting = "" if cut.pivot is None else f"pivot to the cutter's middle {voice.figure(cut.pivot, LENGTH)}"
+        tool = f"{tool}, {voice.cut(cut.cutter)}"
+    setting = "" if cut.pivot is None else f"pivot to the cutter's middle {voice.cut(cut.pivot)}"
     if cut.pivot is not None and cut.cutter > 0.0:
         near = cut.pivot - cut.cutter / 2.0
-        setting += f", to its near edge {voice.figure(near, LENGTH)}"
+        setting += f", to its near edge {voice.cut(near)}"
     remarks = [f"waste {cut.waste}"]
     if cut.depth is not None:
-        remarks.append(f"{voice.figure(cut.depth, LENGTH)} deep")
+        remarks.append(f"{voice.cut(cut.depth)} deep")
     if cut.plug:
         remarks.append("a plug gives back the centre")
-    return f"{EDGES[cut.edge]}, {radius}", tool, setting, ", ".join(remarks)
+    return CutRow(f"{EDGES[cut.edge]}, {radius}", tool, setting, ", ".join(remarks))
 
 
-def sheet_title(sheet: Sheet, voice: Voice) -> str:
+def sheet_title(sheet: SheetStock, voice: Voice) -> str:
     """A sheet, and whether it is at hand."""
     return f"{sheet_size(sheet, voice)}, {'at hand' if sheet.at_hand else 'to buy'}"
 
 
-def sheet_size(sheet: Sheet, voice: Voice) -> str:
+def sheet_size(sheet: SheetStock, voice: Voice) -> str:
     """A sheet by its material and size."""
-    size = f"{voice.figure(sheet.width, LENGTH)} × {voice.figure(sheet.height, LENGTH)}"
+    size = f"{voice.cut(sheet.width)} × {voice.cut(sheet.height)}"
     name = MATERIALS.get(sheet.material, sheet.material)
-    return f"{name} {voice.figure(sheet.thickness, LENGTH)}, {size}"
+    return f"{name} {voice.cut(sheet.thickness)}, {size}"
 
 
-def to_buy(parts: tuple[Part, ...], layout: Layout, voice: Voice) -> list[str]:
+def to_buy(parts: tuple[MadePart, ...], layout: Layout, voice: Voice) -> list[str]:
     """The shopping list, a thing a line."""
     lines = [sheet_size(sheet, voice) for sheet in layout.sheets if not sheet.at_hand]
     for part in parts:
@@ -120,7 +129,7 @@ def to_buy(parts: tuple[Part, ...], layout: Layout, voice: Voice) -> list[str]:
     return lines
 
 
-def how_words(part: Part) -> str:
+def how_words(part: MadePart) -> str:
     """Make, buy or have."""
     return HOW[part.how]
 

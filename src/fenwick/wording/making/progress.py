@@ -3,13 +3,12 @@
 from __future__ import annotations
 
 from fenwick.core.making.as_cut import KEEP, RECUT, SHIM, TRIM, BuiltFigures, Verdict
-from fenwick.core.making.parts import Part
+from fenwick.core.making.parts import MadePart
 from fenwick.core.making.steps import Broken
 from fenwick.wording.making.names import COSTS, part_name
 from fenwick.wording.making.work import REASONS, STEPS
 from fenwick.wording.say import Voice
 
-LENGTH = "bore"
 #: state of a part: (word, level of its colour)
 PART_STATES = {
     "ready": ("ready", "ok"),
@@ -89,7 +88,7 @@ def verdict_title(verdict: Verdict) -> str:
 
 def verdict_sentences(verdict: Verdict, figures: BuiltFigures | None, voice: Voice) -> list[str]:
     """What was measured, what it costs, and the remedy."""
-    measured, wanted = (voice.figure(one, LENGTH) for one in (verdict.measured, verdict.wanted))
+    measured, wanted = (voice.cut(one) for one in (verdict.measured, verdict.wanted))
     said = [f"{dim_name(verdict.dim).capitalize()}: {measured} was cut, {wanted} wanted."]
     if verdict.do == KEEP:
         said.append("That is within what it may be off.")
@@ -98,7 +97,7 @@ def verdict_sentences(verdict: Verdict, figures: BuiltFigures | None, voice: Voi
             f"Left as it is, it costs {COSTS[verdict.costs]}." if verdict.costs != "fit" else "It does not fit."
         )
     if verdict.do == SHIM:
-        said.append(f"Edge band or a sleeve of {voice.figure(verdict.shim, LENGTH)} all round puts it right.")
+        said.append(f"Edge band or a sleeve of {voice.cut(verdict.shim)} all round puts it right.")
     if verdict.do == TRIM:
         said.append("There is still something to take away: trim it to size.")
     if verdict.do == RECUT:
@@ -107,14 +106,14 @@ def verdict_sentences(verdict: Verdict, figures: BuiltFigures | None, voice: Voi
         before, after = (voice.figure(one, "share") for one in figures.kept)
         if before != after:
             said.append(f"By the model {after} would be kept instead of {before}.")
-    for part, dim, value in verdict.follows:
-        said.append(f"{part_name(part)} follows: {dim_name(dim)} {voice.figure(value, LENGTH)}.")
+    for one in verdict.follows:
+        said.append(f"{part_name(one.part)} follows: {dim_name(one.dim)} {voice.cut(one.value)}.")
     return said
 
 
 def off_words(verdict: Verdict, voice: Voice) -> str:
     """By how much it is off, with its sign."""
-    text = voice.figure(abs(verdict.off), LENGTH, unit=False)
+    text = voice.cut(abs(verdict.off), unit=False)
     return f"{'+' if verdict.off > 0 else '−'}{text}"
 
 
@@ -124,7 +123,7 @@ def broken_sentence(broken: Broken) -> str:
     return f"“{first}” comes before “{then}”: {REASONS[broken.because]}."
 
 
-def state_words(part: Part, state: str) -> tuple[str, str]:
+def part_state_words(part: MadePart, state: str) -> tuple[str, str]:
     """(word, level of its colour) of a part's state."""
     word, level = PART_STATES[state]
     if state == "make" and part.stock.material == "paper":

@@ -7,8 +7,8 @@ from fenwick.core.components.cyclone import Cyclone
 from fenwick.core.components.separator import Separator, SlottedDisc
 from fenwick.core.components.wet import WetStage
 from fenwick.core.making.given import Making
-from fenwick.core.making.parts import Parts
-from fenwick.core.making.steps import Step, ordered, timed, without_missing
+from fenwick.core.making.parts import MadeParts
+from fenwick.core.making.steps import WorkStep, ordered, timed, without_missing
 from fenwick.core.making.work.besides import hood, stand, wet
 from fenwick.core.making.work.chambers import chamber, one_body
 from fenwick.core.making.work.common import closing_steps
@@ -16,7 +16,7 @@ from fenwick.core.making.work.cyclones import cyclone, mounting
 from fenwick.core.making.work.in_bin import hung, open_bin
 
 
-def work_of(stage: Separator | WetStage, parts: Parts, making: Making, hours: float) -> tuple[Step, ...]:
+def work_of(stage: Separator | WetStage, parts: MadeParts, making: Making, hours: float) -> tuple[WorkStep, ...]:
     """The steps that make a separator, in an order that keeps every need.
 
     Parameters
@@ -26,7 +26,7 @@ def work_of(stage: Separator | WetStage, parts: Parts, making: Making, hours: fl
     return _timed([*_steps(stage, making), *closing_steps()], parts, hours)
 
 
-def stand_work(parts: Parts, making: Making, hours: float) -> tuple[Step, ...]:
+def stand_work(parts: MadeParts, making: Making, hours: float) -> tuple[WorkStep, ...]:
     """The steps that make a stand.
 
     Parameters
@@ -36,7 +36,7 @@ def stand_work(parts: Parts, making: Making, hours: float) -> tuple[Step, ...]:
     return _timed(stand(making), parts, hours)
 
 
-def hood_work(parts: Parts, making: Making, hours: float) -> tuple[Step, ...]:
+def hood_work(parts: MadeParts, making: Making, hours: float) -> tuple[WorkStep, ...]:
     """The steps that make a box round a tool.
 
     Parameters
@@ -46,11 +46,11 @@ def hood_work(parts: Parts, making: Making, hours: float) -> tuple[Step, ...]:
     return _timed(hood(making), parts, hours)
 
 
-def _timed(steps: list[Step], parts: Parts, hours: float) -> tuple[Step, ...]:
+def _timed(steps: list[WorkStep], parts: MadeParts, hours: float) -> tuple[WorkStep, ...]:
     return timed(ordered(without_missing(steps, [part.id for part in parts.parts])), hours)
 
 
-def _steps(stage: Separator | WetStage, making: Making) -> list[Step]:
+def _steps(stage: Separator | WetStage, making: Making) -> list[WorkStep]:
     if isinstance(stage, WetStage):
         return wet(making)
     if making.chosen.bought:

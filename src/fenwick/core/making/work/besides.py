@@ -3,17 +3,20 @@
 from __future__ import annotations
 
 from fenwick.core.making.given import Making
-from fenwick.core.making.steps import Step, cure_time
+from fenwick.core.making.steps import WorkStep, cure_time
 from fenwick.core.making.work.common import BLADE, SEAL, WOOD, check_print
 
 
-def wet(making: Making) -> list[Step]:
+def wet(making: Making) -> list[WorkStep]:
+    """A vessel behind a dry stage."""
     seal = cure_time(making.sealant, making)
     return [
         check_print(),
-        Step("edge-lid", ("lid",), share=0.8, cautions=WOOD, tools=("trammel",), after={"check-print": "scale"}),
-        Step("bore-lid", ("lid",), share=0.8, cautions=BLADE, tools=("hole-saw",), after={"edge-lid": "pivot-gone"}),
-        Step(
+        WorkStep("edge-lid", ("lid",), share=0.8, cautions=WOOD, tools=("trammel",), after={"check-print": "scale"}),
+        WorkStep(
+            "bore-lid", ("lid",), share=0.8, cautions=BLADE, tools=("hole-saw",), after={"edge-lid": "pivot-gone"}
+        ),
+        WorkStep(
             "cut-splash-plate",
             ("splash-plate",),
             share=0.6,
@@ -21,14 +24,14 @@ def wet(making: Making) -> list[Step]:
             tools=("trammel",),
             after={"check-print": "scale"},
         ),
-        Step(
+        WorkStep(
             "dry-assembly",
             ("lid", "throat", "outlet-tube", "vessel"),
             share=0.5,
             hold="throat-depth",
             after={"bore-lid": "edges-before-fit", "cut-splash-plate": "edges-before-fit"},
         ),
-        Step(
+        WorkStep(
             "seal-tubes",
             ("throat", "outlet-tube", "splash-plate"),
             share=0.8,
@@ -36,7 +39,7 @@ def wet(making: Making) -> list[Step]:
             cautions=SEAL,
             after={"dry-assembly": "fit-before-glue"},
         ),
-        Step(
+        WorkStep(
             "water-test",
             ("vessel",),
             share=0.5,
@@ -47,12 +50,13 @@ def wet(making: Making) -> list[Step]:
     ]
 
 
-def stand(making: Making) -> list[Step]:
+def stand(making: Making) -> list[WorkStep]:
+    """A tray, or a deck on legs."""
     glue = cure_time("pva", making)
     return [
-        Step("cut-panels", ("tray", "deck-plate", "leg"), share=1.0, cautions=WOOD, tools=("saw",)),
-        Step("cut-rest", ("bin-rest",), share=0.7, cautions=WOOD, tools=("trammel",)),
-        Step(
+        WorkStep("cut-panels", ("tray", "deck-plate", "leg"), share=1.0, cautions=WOOD, tools=("saw",)),
+        WorkStep("cut-rest", ("bin-rest",), share=0.7, cautions=WOOD, tools=("trammel",)),
+        WorkStep(
             "join-legs",
             ("leg", "deck-plate", "tray"),
             share=1.2,
@@ -61,21 +65,21 @@ def stand(making: Making) -> list[Step]:
             tools=("clamps",),
             after={"cut-panels": "panels-first"},
         ),
-        Step(
+        WorkStep(
             "fix-rest",
             ("bin-rest", "tray", "deck-plate"),
             share=0.4,
             cure=glue,
             after={"cut-rest": "panels-first", "cut-panels": "panels-first"},
         ),
-        Step(
+        WorkStep(
             "fix-casters",
             ("casters",),
             share=0.5,
             hold="bolts-clear",
             after={"fix-rest": "screws-after-cuts", "join-legs": "screws-after-cuts"},
         ),
-        Step(
+        WorkStep(
             "fix-straps",
             ("straps", "hose-holder"),
             share=0.4,
@@ -85,15 +89,18 @@ def stand(making: Making) -> list[Step]:
     ]
 
 
-def hood(making: Making) -> list[Step]:
+def hood(making: Making) -> list[WorkStep]:
+    """A box round a tool."""
     glue = cure_time("pva", making)
     panels = ("front-panel", "back-panel", "left-panel", "right-panel", "top-panel")
     doors = tuple(f"{name}-{i}" for name in ("door", "rail") for i in range(1, 9))
     return [
-        Step("measure-tool", panels, share=0.4, hold="blade-clear", cautions=("unplug",)),
-        Step("cut-panels", panels, share=1.0, cautions=WOOD, tools=("saw",), after={"measure-tool": "tool-first"}),
-        Step("cut-openings", panels, share=0.8, cautions=WOOD, tools=("jigsaw",), after={"cut-panels": "panels-first"}),
-        Step(
+        WorkStep("measure-tool", panels, share=0.4, hold="blade-clear", cautions=("unplug",)),
+        WorkStep("cut-panels", panels, share=1.0, cautions=WOOD, tools=("saw",), after={"measure-tool": "tool-first"}),
+        WorkStep(
+            "cut-openings", panels, share=0.8, cautions=WOOD, tools=("jigsaw",), after={"cut-panels": "panels-first"}
+        ),
+        WorkStep(
             "cut-doors",
             doors,
             share=0.8,
@@ -101,7 +108,7 @@ def hood(making: Making) -> list[Step]:
             tools=("saw",),
             after={"cut-openings": "doors-follow-openings"},
         ),
-        Step(
+        WorkStep(
             "dry-assembly",
             panels,
             share=0.6,
@@ -109,7 +116,9 @@ def hood(making: Making) -> list[Step]:
             cautions=("unplug",),
             after={"cut-openings": "edges-before-fit", "cut-doors": "edges-before-fit"},
         ),
-        Step("join-panels", panels, share=0.8, cure=glue, tools=("clamps",), after={"dry-assembly": "fit-before-glue"}),
-        Step("hang-doors", doors, share=0.8, hold="doors-slide", after={"join-panels": "panels-first"}),
-        Step("fit-port", ("port-tube",), share=0.4, after={"join-panels": "panels-first"}),
+        WorkStep(
+            "join-panels", panels, share=0.8, cure=glue, tools=("clamps",), after={"dry-assembly": "fit-before-glue"}
+        ),
+        WorkStep("hang-doors", doors, share=0.8, hold="doors-slide", after={"join-panels": "panels-first"}),
+        WorkStep("fit-port", ("port-tube",), share=0.4, after={"join-panels": "panels-first"}),
     ]

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from fenwick.core.making.given import Making
-from fenwick.core.making.steps import Step, cure_time
+from fenwick.core.making.steps import WorkStep, cure_time
 from fenwick.core.making.work.common import (
     BLADE,
     SEAL,
@@ -17,14 +17,15 @@ from fenwick.core.making.work.common import (
 )
 
 
-def chamber(making: Making) -> list[Step]:
+def chamber(making: Making) -> list[WorkStep]:
+    """A chamber on top of its bin."""
     seal = cure_time(making.sealant, making)
     disc = ("slotted-disc",)
     return [
         check_print(),
-        *turned_plate("roof", "roof", "centre"),
-        Step("cut-wall", ("wall",), share=0.5, cautions=SHEET, tools=("snips",), after={"check-print": "scale"}),
-        Step(
+        *turned_plate("roof", "roof"),
+        WorkStep("cut-wall", ("wall",), share=0.5, cautions=SHEET, tools=("snips",), after={"check-print": "scale"}),
+        WorkStep(
             "wrap-dry",
             ("wall", "roof"),
             share=0.6,
@@ -32,9 +33,9 @@ def chamber(making: Making) -> list[Step]:
             hold="wrap-measured",
             after={"cut-wall": "wall-first", "groove-roof": "groove-first"},
         ),
-        Step("cut-by-wrap", disc, share=0.2, hold="disc-by-wrap", after={"wrap-dry": "disc-follows-wrap"}),
+        WorkStep("cut-by-wrap", disc, share=0.2, hold="disc-by-wrap", after={"wrap-dry": "disc-follows-wrap"}),
         *slot_steps(),
-        Step(
+        WorkStep(
             "groove-disc",
             disc,
             share=1.0,
@@ -42,11 +43,15 @@ def chamber(making: Making) -> list[Step]:
             tools=("router",),
             after={"cut-by-wrap": "disc-follows-wrap", "trim-slot": "slot-before-groove"},
         ),
-        Step("edge-disc", disc, share=0.8, cautions=WOOD, tools=("trammel",), after={"groove-disc": "land-needs-edge"}),
+        WorkStep(
+            "edge-disc", disc, share=0.8, cautions=WOOD, tools=("trammel",), after={"groove-disc": "land-needs-edge"}
+        ),
         *inlet_steps("wrap-dry", "wall-needed"),
         *panel_steps("wrap-dry", "wall-needed"),
-        Step("cut-ring", ("seat-ring",), share=0.8, cautions=WOOD, tools=("trammel",), after={"check-print": "scale"}),
-        Step(
+        WorkStep(
+            "cut-ring", ("seat-ring",), share=0.8, cautions=WOOD, tools=("trammel",), after={"check-print": "scale"}
+        ),
+        WorkStep(
             "drill-ring",
             ("seat-ring", "slotted-disc"),
             share=0.4,
@@ -54,7 +59,7 @@ def chamber(making: Making) -> list[Step]:
             tools=("drill",),
             after={"cut-ring": "ring-first", "edge-disc": "screws-after-cuts", "trim-slot": "screws-after-cuts"},
         ),
-        Step(
+        WorkStep(
             "dry-assembly",
             ("wall", "roof", "slotted-disc", "seat-ring"),
             share=0.6,
@@ -68,14 +73,14 @@ def chamber(making: Making) -> list[Step]:
                 "join-inlet-panels": "edges-before-fit",
             },
         ),
-        Step(
+        WorkStep(
             "glue-ring",
             ("seat-ring", "slotted-disc"),
             share=0.4,
             cure=cure_time("pva", making),
             after={"dry-assembly": "fit-before-glue"},
         ),
-        Step(
+        WorkStep(
             "close-seam",
             ("wall",),
             share=0.5,
@@ -84,7 +89,7 @@ def chamber(making: Making) -> list[Step]:
             tools=("clamps",),
             after={"dry-assembly": "fit-before-glue"},
         ),
-        Step(
+        WorkStep(
             "seal-roof",
             ("roof", "wall", "outlet-tube"),
             share=0.7,
@@ -92,7 +97,7 @@ def chamber(making: Making) -> list[Step]:
             cautions=SEAL,
             after={"close-seam": "seam-first"},
         ),
-        Step(
+        WorkStep(
             "seal-inlet",
             ("inlet-block", "inlet-tube", "inlet-plate", "wall"),
             share=0.6,
@@ -101,7 +106,7 @@ def chamber(making: Making) -> list[Step]:
             last="inner-seam",
             after={"seal-roof": "roof-holds-round"},
         ),
-        Step(
+        WorkStep(
             "seal-disc",
             ("slotted-disc", "wall"),
             share=0.5,
@@ -112,13 +117,14 @@ def chamber(making: Making) -> list[Step]:
     ]
 
 
-def one_body(making: Making) -> list[Step]:
+def one_body(making: Making) -> list[WorkStep]:
+    """A chamber under a vacuum's own head."""
     seal = cure_time(making.sealant, making)
     disc = ("slotted-disc",)
     return [
         check_print(),
-        *turned_plate("deck", "deck", "centre"),
-        Step(
+        *turned_plate("deck", "deck"),
+        WorkStep(
             "bore-deck",
             ("deck",),
             share=0.5,
@@ -126,11 +132,11 @@ def one_body(making: Making) -> list[Step]:
             tools=("hole-saw", "drill"),
             after={"groove-deck": "pivot-gone", "edge-deck": "pivot-gone"},
         ),
-        Step(
+        WorkStep(
             "drill-seat", ("filter-seat",), share=1.5, cautions=BLADE, tools=("drill",), after={"check-print": "scale"}
         ),
-        Step("cut-wall", ("wall",), share=0.5, cautions=SHEET, tools=("snips",), after={"check-print": "scale"}),
-        Step(
+        WorkStep("cut-wall", ("wall",), share=0.5, cautions=SHEET, tools=("snips",), after={"check-print": "scale"}),
+        WorkStep(
             "wrap-dry",
             ("wall", "deck"),
             share=0.6,
@@ -138,9 +144,9 @@ def one_body(making: Making) -> list[Step]:
             hold="wrap-measured",
             after={"cut-wall": "wall-first", "groove-deck": "groove-first"},
         ),
-        Step("cut-by-wrap", disc, share=0.2, hold="disc-by-wrap", after={"wrap-dry": "disc-follows-wrap"}),
+        WorkStep("cut-by-wrap", disc, share=0.2, hold="disc-by-wrap", after={"wrap-dry": "disc-follows-wrap"}),
         *slot_steps(),
-        Step(
+        WorkStep(
             "groove-disc",
             disc,
             share=1.0,
@@ -148,10 +154,16 @@ def one_body(making: Making) -> list[Step]:
             tools=("router",),
             after={"cut-by-wrap": "disc-follows-wrap", "trim-slot": "slot-before-groove"},
         ),
-        Step("edge-disc", disc, share=0.8, cautions=WOOD, tools=("trammel",), after={"groove-disc": "land-needs-edge"}),
-        Step("cut-window", ("drop-pipe",), share=0.8, cautions=SHEET, tools=("saw",), after={"check-print": "scale"}),
-        Step("cut-ring", ("seat-ring",), share=0.8, cautions=WOOD, tools=("trammel",), after={"check-print": "scale"}),
-        Step(
+        WorkStep(
+            "edge-disc", disc, share=0.8, cautions=WOOD, tools=("trammel",), after={"groove-disc": "land-needs-edge"}
+        ),
+        WorkStep(
+            "cut-window", ("drop-pipe",), share=0.8, cautions=SHEET, tools=("saw",), after={"check-print": "scale"}
+        ),
+        WorkStep(
+            "cut-ring", ("seat-ring",), share=0.8, cautions=WOOD, tools=("trammel",), after={"check-print": "scale"}
+        ),
+        WorkStep(
             "drill-ring",
             ("seat-ring", "slotted-disc"),
             share=0.4,
@@ -159,7 +171,7 @@ def one_body(making: Making) -> list[Step]:
             tools=("drill",),
             after={"cut-ring": "ring-first", "edge-disc": "screws-after-cuts"},
         ),
-        Step(
+        WorkStep(
             "dry-assembly",
             ("wall", "deck", "slotted-disc", "drop-pipe", "head"),
             share=0.8,
@@ -173,7 +185,7 @@ def one_body(making: Making) -> list[Step]:
                 "drill-ring": "edges-before-fit",
             },
         ),
-        Step(
+        WorkStep(
             "close-seam",
             ("wall",),
             share=0.5,
@@ -182,7 +194,7 @@ def one_body(making: Making) -> list[Step]:
             tools=("clamps",),
             after={"dry-assembly": "fit-before-glue"},
         ),
-        Step(
+        WorkStep(
             "seal-deck",
             ("deck", "wall", "drop-pipe"),
             share=0.7,
@@ -191,7 +203,7 @@ def one_body(making: Making) -> list[Step]:
             last="inner-seam",
             after={"close-seam": "seam-first"},
         ),
-        Step(
+        WorkStep(
             "seal-disc",
             ("slotted-disc", "wall"),
             share=0.5,
@@ -199,5 +211,7 @@ def one_body(making: Making) -> list[Step]:
             cautions=SEAL,
             after={"seal-deck": "inner-seam-last", "close-seam": "inner-seam-last", "drill-ring": "ring-first"},
         ),
-        Step("fix-seat", ("filter-seat", "deck"), share=0.4, cautions=("no-tape",), after={"seal-deck": "deck-first"}),
+        WorkStep(
+            "fix-seat", ("filter-seat", "deck"), share=0.4, cautions=("no-tape",), after={"seal-deck": "deck-first"}
+        ),
     ]

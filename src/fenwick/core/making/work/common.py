@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from fenwick.core.making.steps import Step
+from fenwick.core.making.steps import WorkStep
 
 BLADE = ("unplug", "goggles")
 WOOD = (*BLADE, "dust-mask")
@@ -10,18 +10,18 @@ SHEET = ("gloves", "goggles")
 SEAL = ("fumes",)
 
 
-def check_print() -> Step:
+def check_print() -> WorkStep:
     """Nothing is cut by a sheet that the printer has scaled."""
-    return Step("check-print", (), share=0.3, hold="square-measured")
+    return WorkStep("check-print", (), share=0.3, hold="square-measured")
 
 
-def turned_plate(name: str, key: str, *holes: str) -> list[Step]:
+def turned_plate(name: str, key: str) -> list[WorkStep]:
     """A disc that is turned on its centre: groove and edge first, the hole that takes the pivot away last."""
     steps = [
-        Step(f"groove-{key}", (name,), share=1.0, cautions=WOOD, tools=("router",), after={"check-print": "scale"})
+        WorkStep(f"groove-{key}", (name,), share=1.0, cautions=WOOD, tools=("router",), after={"check-print": "scale"})
     ]
     steps.append(
-        Step(
+        WorkStep(
             f"edge-{key}",
             (name,),
             share=0.8,
@@ -30,25 +30,24 @@ def turned_plate(name: str, key: str, *holes: str) -> list[Step]:
             after={f"groove-{key}": "land-needs-edge"},
         )
     )
-    if holes:
-        steps.append(
-            Step(
-                f"hole-{key}",
-                (name,),
-                share=0.6,
-                cautions=WOOD,
-                tools=("hole-saw",),
-                after={f"groove-{key}": "pivot-gone", f"edge-{key}": "pivot-gone"},
-            )
+    steps.append(
+        WorkStep(
+            f"hole-{key}",
+            (name,),
+            share=0.6,
+            cautions=WOOD,
+            tools=("hole-saw",),
+            after={f"groove-{key}": "pivot-gone", f"edge-{key}": "pivot-gone"},
         )
+    )
     return steps
 
 
-def slot_steps(key: str = "disc") -> list[Step]:
+def slot_steps() -> list[WorkStep]:
     """Ends bored, then the slot between them, then its edges, while the disc still has its pivot."""
     disc = ("slotted-disc",)
     return [
-        Step(
+        WorkStep(
             "bore-slot-ends",
             disc,
             share=0.6,
@@ -56,7 +55,7 @@ def slot_steps(key: str = "disc") -> list[Step]:
             tools=("hole-saw", "drill"),
             after={"check-print": "scale", "cut-by-wrap": "disc-follows-wrap"},
         ),
-        Step(
+        WorkStep(
             "cut-slot",
             disc,
             share=1.0,
@@ -64,15 +63,17 @@ def slot_steps(key: str = "disc") -> list[Step]:
             tools=("trammel", "jigsaw"),
             after={"bore-slot-ends": "ends-first"},
         ),
-        Step("trim-slot", disc, share=0.6, cautions=WOOD, tools=("router", "file"), after={"cut-slot": "slot-first"}),
+        WorkStep(
+            "trim-slot", disc, share=0.6, cautions=WOOD, tools=("router", "file"), after={"cut-slot": "slot-first"}
+        ),
     ]
 
 
-def inlet_steps(after: str, why: str) -> list[Step]:
+def inlet_steps(after: str, why: str) -> list[WorkStep]:
     """Block, dry fit, outline, cut; sealed only when all of it has been together."""
     block = ("inlet-block",)
     return [
-        Step(
+        WorkStep(
             "shape-block",
             block,
             share=1.2,
@@ -80,7 +81,7 @@ def inlet_steps(after: str, why: str) -> list[Step]:
             tools=("band-saw",),
             after={"check-print": "scale"},
         ),
-        Step(
+        WorkStep(
             "bore-block",
             block,
             share=0.5,
@@ -88,20 +89,20 @@ def inlet_steps(after: str, why: str) -> list[Step]:
             tools=("hole-saw", "drill"),
             after={"shape-block": "block-first"},
         ),
-        Step(
+        WorkStep(
             "dry-fit-inlet",
             ("inlet-block", "inlet-tube"),
             share=0.5,
             hold="block-lies-close",
             after={"bore-block": "block-first", after: why},
         ),
-        Step(
+        WorkStep(
             "mark-cut-out",
             ("inlet-block", "wall", "barrel", "wall-template"),
             share=0.3,
             after={"dry-fit-inlet": "outline-from-fit"},
         ),
-        Step(
+        WorkStep(
             "cut-cut-out",
             ("wall", "barrel", "wall-template"),
             share=0.7,
@@ -112,11 +113,12 @@ def inlet_steps(after: str, why: str) -> list[Step]:
     ]
 
 
-def panel_steps(after: str, why: str) -> list[Step]:
+def panel_steps(after: str, why: str) -> list[WorkStep]:
+    """A rectangular inlet of panels."""
     names = ("inlet-plate", "inlet-inner-side", "inlet-outer-side")
     return [
-        Step("cut-inlet-panels", names, share=0.8, cautions=WOOD, tools=("saw",), after={"check-print": "scale"}),
-        Step(
+        WorkStep("cut-inlet-panels", names, share=0.8, cautions=WOOD, tools=("saw",), after={"check-print": "scale"}),
+        WorkStep(
             "join-inlet-panels",
             names,
             share=0.6,
@@ -126,10 +128,10 @@ def panel_steps(after: str, why: str) -> list[Step]:
     ]
 
 
-def closing_steps() -> list[Step]:
+def closing_steps() -> list[WorkStep]:
     """Whatever it is: the rim is seated and felt before it is sealed, and the first run comes last."""
     return [
-        Step(
+        WorkStep(
             "seat-rim",
             ("gasket", "bin", "vessel"),
             share=0.4,
@@ -146,7 +148,7 @@ def closing_steps() -> list[Step]:
                 "seal-roof": "unit-first",
             },
         ),
-        Step(
+        WorkStep(
             "first-run",
             (),
             share=0.5,

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from fenwick.core.making.given import Making
-from fenwick.core.making.steps import Step, cure_time
+from fenwick.core.making.steps import WorkStep, cure_time
 from fenwick.core.making.work.common import (
     BLADE,
     SEAL,
@@ -16,14 +16,19 @@ from fenwick.core.making.work.common import (
 )
 
 
-def cyclone(making: Making) -> list[Step]:
+def cyclone(making: Making) -> list[WorkStep]:
+    """A cyclone rolled from sheet."""
     seal = cure_time(making.sealant, making)
     return [
         check_print(),
-        *turned_plate("roof", "roof", "centre"),
-        Step("cut-barrel", ("barrel",), share=0.6, cautions=SHEET, tools=("snips",), after={"check-print": "scale"}),
-        Step("cut-cone", ("cone", "band"), share=0.8, cautions=SHEET, tools=("snips",), after={"check-print": "scale"}),
-        Step(
+        *turned_plate("roof", "roof"),
+        WorkStep(
+            "cut-barrel", ("barrel",), share=0.6, cautions=SHEET, tools=("snips",), after={"check-print": "scale"}
+        ),
+        WorkStep(
+            "cut-cone", ("cone", "band"), share=0.8, cautions=SHEET, tools=("snips",), after={"check-print": "scale"}
+        ),
+        WorkStep(
             "wrap-dry",
             ("barrel", "roof"),
             share=0.7,
@@ -31,7 +36,7 @@ def cyclone(making: Making) -> list[Step]:
             hold="wrap-measured",
             after={"cut-barrel": "wall-first", "groove-roof": "groove-first"},
         ),
-        Step(
+        WorkStep(
             "roll-cone",
             ("cone",),
             share=0.9,
@@ -41,7 +46,7 @@ def cyclone(making: Making) -> list[Step]:
         ),
         *inlet_steps("wrap-dry", "wall-needed"),
         *panel_steps("wrap-dry", "wall-needed"),
-        Step(
+        WorkStep(
             "cut-rings",
             ("flange", "backing-ring"),
             share=0.8,
@@ -49,8 +54,8 @@ def cyclone(making: Making) -> list[Step]:
             tools=("trammel",),
             after={"check-print": "scale", "roll-cone": "ring-follows-cone"},
         ),
-        Step("bore-lid", ("lid",), share=0.6, cautions=BLADE, tools=("hole-saw",), after={"check-print": "scale"}),
-        Step(
+        WorkStep("bore-lid", ("lid",), share=0.6, cautions=BLADE, tools=("hole-saw",), after={"check-print": "scale"}),
+        WorkStep(
             "drill-bolts",
             ("lid", "flange", "backing-ring"),
             share=0.5,
@@ -58,7 +63,7 @@ def cyclone(making: Making) -> list[Step]:
             tools=("drill",),
             after={"cut-rings": "screws-after-cuts", "bore-lid": "screws-after-cuts"},
         ),
-        Step(
+        WorkStep(
             "dry-assembly",
             ("barrel", "cone", "roof", "flange"),
             share=0.6,
@@ -72,7 +77,7 @@ def cyclone(making: Making) -> list[Step]:
                 "drill-bolts": "edges-before-fit",
             },
         ),
-        Step(
+        WorkStep(
             "close-seams",
             ("barrel", "cone"),
             share=0.8,
@@ -81,7 +86,7 @@ def cyclone(making: Making) -> list[Step]:
             tools=("rivets",),
             after={"dry-assembly": "fit-before-glue"},
         ),
-        Step(
+        WorkStep(
             "seal-inlet",
             ("inlet-block", "inlet-tube", "inlet-plate"),
             share=0.6,
@@ -89,7 +94,7 @@ def cyclone(making: Making) -> list[Step]:
             cautions=SEAL,
             after={"close-seams": "seam-first"},
         ),
-        Step(
+        WorkStep(
             "join-cone",
             ("cone", "barrel", "band"),
             share=0.7,
@@ -98,7 +103,7 @@ def cyclone(making: Making) -> list[Step]:
             last="inner-seam",
             after={"close-seams": "seam-first", "seal-inlet": "inner-seam-last"},
         ),
-        Step(
+        WorkStep(
             "seal-roof",
             ("roof", "barrel", "outlet-tube"),
             share=0.6,
@@ -106,8 +111,10 @@ def cyclone(making: Making) -> list[Step]:
             cautions=SEAL,
             after={"join-cone": "inner-seam-last", "seal-inlet": "inner-seam-last"},
         ),
-        Step("seal-flange", ("flange", "cone"), share=0.5, cure=seal, cautions=SEAL, after={"join-cone": "cone-first"}),
-        Step(
+        WorkStep(
+            "seal-flange", ("flange", "cone"), share=0.5, cure=seal, cautions=SEAL, after={"join-cone": "cone-first"}
+        ),
+        WorkStep(
             "bolt-up",
             ("flange", "lid", "backing-ring"),
             share=0.4,
@@ -118,12 +125,12 @@ def cyclone(making: Making) -> list[Step]:
     ]
 
 
-def mounting() -> list[Step]:
+def mounting() -> list[WorkStep]:
     """A bought one: traced, cut, backed, drilled, its gasket pressed evenly."""
     return [
         check_print(),
-        Step("trace-foot", ("cyclone", "chamber", "kit"), share=0.3, hold="trace-compared"),
-        Step(
+        WorkStep("trace-foot", ("cyclone", "chamber", "kit"), share=0.3, hold="trace-compared"),
+        WorkStep(
             "cut-ring",
             ("seat-ring", "backing-ring"),
             share=0.6,
@@ -131,7 +138,7 @@ def mounting() -> list[Step]:
             tools=("trammel",),
             after={"check-print": "scale", "trace-foot": "trace-first"},
         ),
-        Step(
+        WorkStep(
             "bore-lid",
             ("lid",),
             share=0.6,
@@ -139,7 +146,7 @@ def mounting() -> list[Step]:
             tools=("hole-saw",),
             after={"check-print": "scale", "trace-foot": "trace-first"},
         ),
-        Step(
+        WorkStep(
             "drill-bolts",
             ("lid", "backing-ring", "seat-ring"),
             share=0.4,
@@ -147,14 +154,14 @@ def mounting() -> list[Step]:
             tools=("drill",),
             after={"bore-lid": "screws-after-cuts", "cut-ring": "screws-after-cuts"},
         ),
-        Step(
+        WorkStep(
             "dry-assembly",
             ("lid", "seat-ring", "cyclone", "chamber", "kit"),
             share=0.3,
             hold="all-fits",
             after={"drill-bolts": "edges-before-fit"},
         ),
-        Step(
+        WorkStep(
             "bolt-up",
             ("bolts", "flange-gasket", "kit", "chamber"),
             share=0.4,

@@ -3,17 +3,18 @@
 from __future__ import annotations
 
 from fenwick.core.making.given import Making
-from fenwick.core.making.steps import Step, cure_time
+from fenwick.core.making.steps import WorkStep, cure_time
 from fenwick.core.making.work.common import BLADE, SEAL, WOOD, check_print, inlet_steps
 
 
-def hung(making: Making) -> list[Step]:
+def hung(making: Making) -> list[WorkStep]:
+    """A disc that hangs in its bin."""
     seal = cure_time(making.sealant, making)
     disc = ("slotted-disc",)
     return [
         check_print(),
-        Step("measure-bin", ("bin",), share=0.2, hold="bin-measured"),
-        Step(
+        WorkStep("measure-bin", ("bin",), share=0.2, hold="bin-measured"),
+        WorkStep(
             "edge-disc",
             disc,
             share=0.8,
@@ -21,12 +22,12 @@ def hung(making: Making) -> list[Step]:
             tools=("trammel",),
             after={"check-print": "scale", "measure-bin": "disc-follows-bin"},
         ),
-        Step("cut-slot", disc, share=1.0, cautions=WOOD, tools=("jigsaw",), after={"edge-disc": "pivot-gone"}),
-        Step("trim-slot", disc, share=0.6, cautions=WOOD, tools=("file",), after={"cut-slot": "slot-first"}),
-        Step(
+        WorkStep("cut-slot", disc, share=1.0, cautions=WOOD, tools=("jigsaw",), after={"edge-disc": "pivot-gone"}),
+        WorkStep("trim-slot", disc, share=0.6, cautions=WOOD, tools=("file",), after={"cut-slot": "slot-first"}),
+        WorkStep(
             "bore-lid", ("lid",), share=0.6, cautions=BLADE, tools=("hole-saw", "drill"), after={"check-print": "scale"}
         ),
-        Step(
+        WorkStep(
             "drill-rods",
             ("lid", "slotted-disc"),
             share=0.4,
@@ -35,7 +36,7 @@ def hung(making: Making) -> list[Step]:
             after={"trim-slot": "screws-after-cuts", "bore-lid": "screws-after-cuts"},
         ),
         *inlet_steps("measure-bin", "wall-needed"),
-        Step(
+        WorkStep(
             "dry-assembly",
             ("lid", "slotted-disc", "rods", "bin"),
             share=0.6,
@@ -46,7 +47,7 @@ def hung(making: Making) -> list[Step]:
                 "cut-cut-out": "edges-before-fit",
             },
         ),
-        Step(
+        WorkStep(
             "seal-inlet",
             ("inlet-block", "inlet-tube", "inlet-elbow"),
             share=0.5,
@@ -54,7 +55,7 @@ def hung(making: Making) -> list[Step]:
             cautions=SEAL,
             after={"dry-assembly": "fit-before-glue"},
         ),
-        Step(
+        WorkStep(
             "seal-outlet",
             ("outlet-tube", "lid"),
             share=0.4,
@@ -62,7 +63,7 @@ def hung(making: Making) -> list[Step]:
             cautions=SEAL,
             after={"dry-assembly": "fit-before-glue"},
         ),
-        Step(
+        WorkStep(
             "hang-disc",
             ("slotted-disc", "rods"),
             share=0.5,
@@ -71,11 +72,12 @@ def hung(making: Making) -> list[Step]:
     ]
 
 
-def open_bin(making: Making) -> list[Step]:
+def open_bin(making: Making) -> list[WorkStep]:
+    """Tubes through a lid or a wall."""
     seal = cure_time(making.sealant, making)
     return [
         check_print(),
-        Step(
+        WorkStep(
             "cut-stiffener",
             ("stiffener",),
             share=0.6,
@@ -83,7 +85,7 @@ def open_bin(making: Making) -> list[Step]:
             tools=("trammel",),
             after={"check-print": "scale"},
         ),
-        Step(
+        WorkStep(
             "bore-lid",
             ("lid", "stiffener"),
             share=0.8,
@@ -92,14 +94,14 @@ def open_bin(making: Making) -> list[Step]:
             after={"check-print": "scale", "cut-stiffener": "holes-together"},
         ),
         *inlet_steps("check-print", "scale"),
-        Step(
+        WorkStep(
             "dry-assembly",
             ("lid", "bin"),
             share=0.4,
             hold="all-fits",
             after={"bore-lid": "edges-before-fit", "cut-cut-out": "edges-before-fit"},
         ),
-        Step(
+        WorkStep(
             "seal-inlet",
             ("inlet-block", "inlet-tube", "inlet-elbow"),
             share=0.5,
@@ -107,7 +109,7 @@ def open_bin(making: Making) -> list[Step]:
             cautions=SEAL,
             after={"dry-assembly": "fit-before-glue"},
         ),
-        Step(
+        WorkStep(
             "seal-outlet",
             ("outlet-tube", "outlet-elbow"),
             share=0.4,
