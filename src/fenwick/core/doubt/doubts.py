@@ -156,7 +156,7 @@ def doubted(stage: Separator, rules: RuleBook) -> npt.NDArray[np.bool_]:
     if isinstance(stage, Cyclone):
         found = found | (np.asarray(stage.shape.outlet) > stage.shape.width_at_tube)
     if isinstance(stage, SlottedDisc):
-        narrowest = np.minimum.reduce([np.asarray(slot.width) for slot in stage.slots])
+        narrowest = np.minimum.reduce(np.broadcast_arrays(*(np.asarray(slot.width) for slot in stage.slots)))
         found = found | (narrowest < rules["slot.least"])
         clear = stage.clearance(rules["swirl.elbow-reach"])
         if clear is not None:
