@@ -82,7 +82,7 @@ def move(build: BuildFile, order: Sequence[str], step: str, by: int) -> BuildFil
 
 
 def choose(build: BuildFile, **choices: Any) -> BuildFile:
-    """Hand, bought or made, hours at hand; the order as it was listed."""
+    """Bought or made, hours at hand; the order as it was listed."""
     return _with(build, **choices)
 
 

@@ -8,7 +8,6 @@ from typing import Annotated, Literal
 from pydantic import Field, StringConstraints, ValidationError
 
 from fenwick.rig.format import fields as f
-from fenwick.rig.format.making import Hand
 from fenwick.rig.format.problems import Problem, RigError
 
 Time = Annotated[str, StringConstraints(pattern=r"^\d{4}-\d\d-\d\dT\d\d:\d\d:\d\dZ$")]
@@ -55,7 +54,6 @@ class BuildFile(f.Part):
     format: Literal["fenwick-build"] = "fenwick-build"
     version: Literal[1] = 1
     what: Key
-    swirl: Hand | None = None
     bought: f.Flag = False
     hours: HoursAtHand = "weekend"
     begun: Time | None = None

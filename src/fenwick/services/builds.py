@@ -78,7 +78,7 @@ class Progress:
 
 def asked_for(file: BuildFile, asked: BuildAsked) -> BuildAsked:
     """What is built, with the choices of its record."""
-    return BuildAsked(file.what, file.swirl, file.bought, asked.workshop, asked.sheets, asked.tubes)
+    return BuildAsked(file.what, asked.swirl, file.bought, asked.workshop, asked.sheets, asked.tubes)
 
 
 def progress(rig: Rig, file: BuildFile, asked: BuildAsked) -> Progress:

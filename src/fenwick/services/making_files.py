@@ -25,6 +25,7 @@ from fenwick.wording.making.facts import (
     stock_words,
     to_buy,
 )
+from fenwick.wording.making.figures import step_figures
 from fenwick.wording.making.names import part_name
 from fenwick.wording.making.troubles import trouble_sentence
 from fenwick.wording.making.work import CAUTIONS, FIRST_RUN, HOLDS, LAST, REASONS, STEPS
@@ -174,7 +175,7 @@ def booklet_of(pack: Pack, date: str, voice: Voice) -> Booklet:
 
 def _step_page(pack: Pack, number: int, step: WorkStep, date: str, voice: Voice) -> StepPage:
     wait = f", then {duration(step.cure)} of waiting" if step.cure > 0.0 else ""
-    lines = list(reasons(step, pack.steps))
+    lines = [*step_figures(step, pack.parts, pack.cuts, voice), *reasons(step, pack.steps)]
     if step.last is not None:
         lines.append(LAST[step.last])
     found = [part for part in pack.parts if part.id in step.parts and part.outline and part.how == MAKE]

@@ -7,6 +7,7 @@ from typing import Any
 
 from fenwick.rig.format.ends import EndPart
 from fenwick.rig.format.guesses import prune_guesses
+from fenwick.rig.format.making import MakePart
 from fenwick.rig.format.model import Rig
 from fenwick.rig.format.objections import objections
 from fenwick.rig.format.problems import Problem, RigError, split_path
@@ -14,7 +15,7 @@ from fenwick.rig.format.read import check_rig
 from fenwick.rig.format.separator import StandPart
 
 END_KEYS = ("tool_end", "vacuum_end", "end", "inlet_end")
-BEGINS = {**dict.fromkeys(END_KEYS, EndPart), "stand": StandPart}  #: what nobody had described before
+BEGINS = {**dict.fromkeys(END_KEYS, EndPart), "stand": StandPart, "make": MakePart}  #: what nobody had described before
 
 
 def edit_rig(rig: Rig, changes: dict[str, Any]) -> Rig:

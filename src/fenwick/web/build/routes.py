@@ -18,10 +18,13 @@ from fenwick.services.making_files import step_name
 from fenwick.services.together import MovedOnError
 from fenwick.units import BadNumberError, parse_value
 from fenwick.web.build.hand import InHand, in_hand
+from fenwick.web.build.made_from import made_from_editor
 from fenwick.web.build.part_view import part_view
+from fenwick.web.build.sheets_view import sheets_view
 from fenwick.web.build.view import address, build_view, step_card, step_reasons
 from fenwick.web.kit.database import session
-from fenwick.web.kit.history import save
+from fenwick.web.kit.editor import Editor, read_editor
+from fenwick.web.kit.history import form_line, line_now, save
 from fenwick.web.kit.numbers import whole
 from fenwick.web.kit.page import line_in_hand
 from fenwick.web.kit.units import unit_system
@@ -69,6 +72,14 @@ def show_steps(line_id: int) -> ResponseReturnValue:
 def show_step(line_id: int, step: str) -> ResponseReturnValue:
     """One step, for a phone beside the vice."""
     return _step(in_hand(line_id), step)
+
+
+@bp.get("/lines/<int:line_id>/build/sheets")
+def show_sheets(line_id: int) -> ResponseReturnValue:
+    """The sheets with the parts on them, and the setting for every round edge."""
+    hand = in_hand(line_id)
+    view = sheets_view(hand)
+    return render_template("build/sheets.html", view=view, hand=hand, lines=line_names(session(), line_id))
 
 
 @bp.post("/lines/<int:line_id>/build/tick/<step>")
@@ -155,13 +166,11 @@ def decide_cut(line_id: int, part: str, dim: str) -> ResponseReturnValue:
 
 @bp.post("/lines/<int:line_id>/build/choose")
 def choose_ways(line_id: int) -> ResponseReturnValue:
-    """Hand of the swirl, made or bought, the hours one has."""
+    """Made or bought, the hours one has."""
     hand = in_hand(line_id)
     wanted: dict[str, object] = {}
     if request.form.get("hours") in HOURS:
         wanted["hours"] = request.form["hours"]
-    if request.form.get("swirl") in ("left", "right"):
-        wanted["swirl"] = request.form["swirl"]
     if request.form.get("ways") in ("made", "bought"):
         wanted["bought"] = request.form["ways"] == "bought"
     if request.form.get("order") == "listed":
@@ -169,6 +178,22 @@ def choose_ways(line_id: int) -> ResponseReturnValue:
     if not wanted:
         abort(400)
     return _kept(hand, choose(hand.build.file, **wanted), "Choices of the build")
+
+
+@bp.post("/lines/<int:line_id>/build/made-from")
+def change_made_from(line_id: int) -> ResponseReturnValue:
+    """What it is made from: a change of the line."""
+    hand, state, system = in_hand(line_id), form_line(line_id), unit_system()
+    editor = made_from_editor(state.rig, hand.what, hand.found.pack.making, system)
+    if editor is None:
+        abort(404)
+    changed = read_editor(state.rig, editor, request.form, system)
+    if changed.editor.error or any(field.error for field in changed.editor.fields):
+        return _page(hand, editor=changed.editor), 422
+    if changed.rig is not None:
+        save(line_id, changed.rig, changed.label)
+    line_now(line_id)
+    return _page(in_hand(line_id)) if request.headers.get("HX-Request") else redirect(address(hand, "show"))
 
 
 @bp.post("/lines/<int:line_id>/build/move/<step>/<way>")
@@ -227,8 +252,8 @@ def _part_or_page(hand: InHand, sentence: str) -> str:
     return _page(hand, error=sentence)
 
 
-def _page(hand: InHand, error: str = "") -> str:
-    view = build_view(hand, datetime.now())
+def _page(hand: InHand, error: str = "", editor: Editor | None = None) -> str:
+    view = build_view(hand, datetime.now(), editor)
     template = "build/_build.html" if request.headers.get("HX-Request") else "build/page.html"
     return render_template(template, view=view, lines=line_names(session(), hand.state.id), error=error)
 

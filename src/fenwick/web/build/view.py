@@ -10,6 +10,7 @@ from flask import url_for
 from markupsafe import Markup
 
 from fenwick.core.making.as_cut import Verdict
+from fenwick.core.making.given import Making
 from fenwick.core.making.parts import BUY, HAVE, MAKE, MadePart
 from fenwick.core.making.schedule import TimeSlot
 from fenwick.core.making.steps import WorkStep
@@ -20,9 +21,12 @@ from fenwick.services.builds import cost_of, outlay, planned
 from fenwick.services.making_files import reasons, step_name, templates_of, warnings_of
 from fenwick.sheets.tiles import tiling
 from fenwick.web.build.hand import InHand, Thing
+from fenwick.web.build.made_from import made_from_editor
+from fenwick.web.kit.editor import Editor
 from fenwick.web.kit.units import unit_system
 from fenwick.wording.making.facts import duration, size_words, stock_words, to_buy
-from fenwick.wording.making.names import part_name
+from fenwick.wording.making.figures import step_figures
+from fenwick.wording.making.names import HANDS, MATERIALS, SEALANTS, part_name
 from fenwick.wording.making.progress import (
     ASKS,
     PHASE_TITLES,
@@ -99,17 +103,19 @@ class BuildView:
     settings: int
     warnings: tuple[str, ...]
     broken: tuple[str, ...]
-    swirl: str
     bought: bool
+    made_from: Editor | None
+    made_from_words: str
     is_separator: bool
 
 
-def build_view(hand: InHand, now: datetime) -> BuildView:
+def build_view(hand: InHand, now: datetime, editor: Editor | None = None) -> BuildView:
     """The page of what is in hand.
 
     Parameters
     ----------
     now : local time
+    editor : what was typed of what it is made from, where that was refused
     """
     found = hand.found
     voice = voice_for(hand.state.rig, unit_system())
@@ -133,7 +139,8 @@ def build_view(hand: InHand, now: datetime) -> BuildView:
         settings=sum(len(cuts) for cuts in pack.cuts.values()),
         warnings=warnings,
         broken=tuple(broken_sentence(one) for one in found.broken),
-        swirl=pack.making.swirl,
+        made_from=editor or made_from_editor(hand.state.rig, hand.what, pack.making, voice.system),
+        made_from_words=_made_from(pack.making, voice),
         bought=found.file.bought,
         is_separator=outlay(hand.state.rig, hand.what) is not None,
     )
@@ -225,7 +232,9 @@ def step_card(hand: InHand, step: WorkStep) -> NowCard:
     found = hand.found
     place = [one.id for one in found.steps].index(step.id) + 1
     wait = f", then {duration(step.cure)} of waiting" if step.cure > 0.0 else ""
+    voice = voice_for(hand.state.rig, unit_system())
     lines = [LAST[step.last]] if step.last else []
+    lines = [*step_figures(step, found.pack.parts, found.pack.cuts, voice), *lines]
     parts = ", ".join(part_name(one).lower() for one in step.parts)
     if parts:
         lines.insert(0, f"For: {parts}.")
@@ -279,6 +288,13 @@ def _plan_words(slots: tuple[TimeSlot, ...], now: datetime) -> str:
         last = midnight + timedelta(seconds=max(cures))
         said += f"; the last cure ends on {last.strftime('%A at %H:%M')}"
     return f"{said}."
+
+
+def _made_from(making: Making, voice: Voice) -> str:
+    """The sheets, the tube and the sealant in one line."""
+    plate = f"{MATERIALS[making.plate.material]} {voice.cut(making.plate.thickness)}"
+    tube = f"tubes of {MATERIALS[making.tube.material]}"
+    return f"{plate}, {tube}, {SEALANTS[making.sealant]}; the air turns {HANDS[making.swirl]}"
 
 
 def _sheet_words(hand: InHand) -> str:

@@ -7,10 +7,8 @@ from dataclasses import dataclass
 from fenwick.core.making.cutters import CutSetting
 from fenwick.core.making.layout import Layout, SheetStock
 from fenwick.core.making.parts import MadePart
-from fenwick.wording.making.names import EDGES, HOW, MATERIALS, SIDES, TOOLS, part_name
+from fenwick.wording.making.names import EDGES, HANDS, HOW, MATERIALS, SIDES, TOOLS, part_name
 from fenwick.wording.say import Voice
-
-HANDS = {"right": "air turns clockwise from above", "left": "air turns counter-clockwise from above"}
 
 
 def stock_words(part: MadePart, voice: Voice) -> str:
@@ -65,7 +63,7 @@ def sheet_lines(part: MadePart, line: str, of: str, date: str, voice: Voice) -> 
         f"{stock_words(part, voice)}: {size_words(part, voice)}",
     ]
     if part.swirl is not None:
-        lines.append(f"{part.swirl.capitalize()} hand: {HANDS[part.swirl]}")
+        lines.append(f"{part.swirl.capitalize()} hand: air turns {HANDS[part.swirl]} from above")
     if part.side is not None:
         lines.append(SIDES[part.side].capitalize())
     if part.kind in ("wrap", "cone"):

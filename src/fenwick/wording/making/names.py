@@ -107,6 +107,18 @@ EDGES = {
     "slot-in": "slot, its inner edge",
 }
 
+SEALANTS = {
+    "hybrid": "hybrid sealant",
+    "silicone": "silicone",
+    "epoxy-fast": "five-minute epoxy",
+    "epoxy-slow": "slow epoxy",
+    "hot-melt": "hot melt",
+    "construction": "construction adhesive",
+    "pva": "white glue",
+    "cement": "solvent cement",
+}
+HANDS = {"right": "clockwise", "left": "counter-clockwise"}  #: how the air turns, from above
+
 #: what a dimension costs that is further off
 COSTS = {
     "kept": "a point of what is kept",
