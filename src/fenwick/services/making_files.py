@@ -13,7 +13,7 @@ from fenwick.services.making import Pack
 from fenwick.sheets.booklet import Booklet, StepPage, write_booklet
 from fenwick.sheets.flat import FlatDrawing, draw_layout, draw_part
 from fenwick.sheets.flat_files import flat_dxf, flat_svg
-from fenwick.sheets.tiles import write_templates
+from fenwick.sheets.tiles import tiling, write_templates
 from fenwick.units import METRIC
 from fenwick.wording.making.facts import (
     cut_words,
@@ -129,6 +129,18 @@ def templates_pdf(pack: Pack, date: str, paper: str, voice: Voice) -> bytes:
     parts = templates_of(pack)
     drawings = [drawing_of(pack, part, date, voice) for part in parts]
     return write_templates(drawings, [part_name(part.id) for part in parts], f"{pack.title}: templates 1:1", paper)
+
+
+def page_count(pack: Pack, date: str, paper: str, voice: Voice) -> int:
+    """Pages of the templates.
+
+    Parameters
+    ----------
+    date : as it is printed
+    paper : a4 or letter
+    """
+    drawings = [drawing_of(pack, part, date, voice) for part in templates_of(pack)]
+    return 1 + sum(tiling(one.width, one.height, paper).pages for one in drawings)
 
 
 def booklet_pdf(pack: Pack, date: str, paper: str, voice: Voice) -> bytes:

@@ -18,8 +18,7 @@ from fenwick.drawing.exploded import Shown, render_exploded
 from fenwick.drawing.timeline import render_timeline
 from fenwick.rig.voice import voice_for
 from fenwick.services.builds import cost_of, outlay, planned
-from fenwick.services.making_files import reasons, step_name, templates_of, warnings_of
-from fenwick.sheets.tiles import tiling
+from fenwick.services.making_files import page_count, reasons, step_name, warnings_of
 from fenwick.web.build.hand import InHand, Thing
 from fenwick.web.build.made_from import made_from_editor
 from fenwick.web.kit.editor import Editor
@@ -135,7 +134,7 @@ def build_view(hand: InHand, now: datetime, editor: Editor | None = None) -> Bui
         hours=found.file.hours,
         hours_choices=HOURS_WORDS,
         sheets=_sheet_words(hand),
-        pages=1 + sum(_pages(part) for part in templates_of(pack)),
+        pages=page_count(pack, now.date().isoformat(), "a4", voice),
         settings=sum(len(cuts) for cuts in pack.cuts.values()),
         warnings=warnings,
         broken=tuple(broken_sentence(one) for one in found.broken),
@@ -303,8 +302,3 @@ def _sheet_words(hand: InHand) -> str:
         return "nothing is cut from sheet"
     buy = sum(not sheet.at_hand for sheet in sheets)
     return f"{len(sheets)} sheet{'s' if len(sheets) > 1 else ''}, {buy} to buy" if buy else "all from what is there"
-
-
-def _pages(part: MadePart) -> int:
-    size = (part.outline[0].max(axis=0) - part.outline[0].min(axis=0)) * 1000.0
-    return tiling(float(size[0]), float(size[1]) + 112.0, "a4").pages

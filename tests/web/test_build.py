@@ -1,0 +1,307 @@
+"""Build: its page, parts, steps, what was cut, the plan, its files; and everything that can be typed amiss."""
+
+from __future__ import annotations
+
+import io
+import json
+import re
+import zipfile
+from typing import Any
+
+import ezdxf
+import pypdfium2 as pdfium
+import pytest
+from bs4 import BeautifulSoup
+from flask.testing import FlaskClient
+from sqlmodel import Session
+
+from fenwick.data import Database
+from fenwick.data.builds import build_state
+from fenwick.data.lines import line_state
+
+HTMX = {"HX-Request": "true"}
+PAGE = "/lines/1/build"
+SEP = {"what": "sep"}
+
+
+def soup(response: Any) -> BeautifulSoup:
+    return BeautifulSoup(response.text, "html.parser")
+
+
+def rows(page: BeautifulSoup) -> dict[str, str]:
+    """State of every part by its name."""
+    return {
+        row.select_one("th").text.strip(): row.select("td")[-1].text.strip()  # type: ignore[union-attr]
+        for row in page.select(".parts-table tbody tr")
+    }
+
+
+def file_of(shop: Database, what: str = "sep") -> Any:
+    with shop.session() as session:
+        return build_state(session, 1, what).file
+
+
+class TestPage:
+    def test_the_demo_is_half_way_and_one_part_came_out_too_small(self, client: FlaskClient) -> None:
+        page = soup(client.get(PAGE))
+        states = rows(page)
+        assert states["Slotted disc"] == "−3 mm"
+        assert states["Roof"] == "cut"
+        assert states["Outlet tube"] == "ready"
+        assert page.select_one(".now-card h3").text.startswith("Shim the slotted disc")  # type: ignore[union-attr]
+        assert "384 mm was cut, 387 mm wanted" in page.text
+
+    def test_every_part_has_its_number_on_the_drawing(self, client: FlaskClient) -> None:
+        page = soup(client.get(PAGE))
+        listed = {row.text.strip() for row in page.select(".parts-table tbody td.num")}
+        drawn = {one.text.strip() for one in page.select(".exploded .number")}
+        assert drawn <= listed
+        assert len(drawn) == len(listed)
+
+    @pytest.mark.parametrize("line", [1, 2, 3])
+    def test_every_line_of_the_demo_can_be_built(self, client: FlaskClient, line: int) -> None:
+        for what in ("sep", "stand"):
+            found = client.get(f"/lines/{line}/build", query_string={"what": what})
+            if found.status_code == 404:
+                continue
+            assert found.status_code == 200
+            assert soup(found).select_one(".exploded desc") is not None
+
+    @pytest.mark.parametrize("kind", ["cyclone", "slotted-disc", "hung-disc", "elbow-lid", "rim-inlet", "one-body"])
+    def test_every_kind_and_both_ways(self, client: FlaskClient, kind: str) -> None:
+        client.post("/lines/1/separator/kind", data={"kind": kind, "part": "sep"})
+        for ways in ("made", "bought"):
+            client.post(f"{PAGE}/choose", data={**SEP, "ways": ways})
+            page = client.get(PAGE)
+            assert page.status_code == 200, kind
+            assert "Traceback" not in page.text
+            for name in ("parts", "steps", "sheets"):
+                if name != "parts":
+                    assert client.get(f"{PAGE}/{name}").status_code == 200
+            for row in soup(page).select(".parts-table tbody a"):
+                assert client.get(row["href"]).status_code == 200  # type: ignore[arg-type]
+
+    def test_a_line_without_a_separator_says_what_would_be_there(self, client: FlaskClient, shop: Database) -> None:
+        client.post("/lines/1/parts/sep/remove")
+        found = client.get(PAGE)
+        assert found.status_code == 404
+        assert "Choose a separator" in found.text
+        assert client.get("/lines/1/build?what=stand").status_code == 404
+
+    def test_the_place_leads_to_the_line_in_hand(self, client: FlaskClient) -> None:
+        client.get("/lines/3")
+        assert client.get("/build").location.endswith("/lines/3/build")
+
+    def test_hours_of_the_build_are_the_finders(self, client: FlaskClient) -> None:
+        """Three hours by the rule; what is left is what the steps that are not done take."""
+        page = soup(client.get("/lines/3/build"))
+        assert "6 h of work left" in page.text
+        assert "and 6 h; bought" in page.text
+
+
+class TestSteps:
+    def test_a_tick_is_kept_and_can_be_taken_back(self, client: FlaskClient, shop: Database) -> None:
+        before = file_of(shop)
+        step = "shape-block"
+        client.post(f"{PAGE}/tick/{step}", data=SEP, headers=HTMX)
+        assert [one.step for one in file_of(shop).done][-1] == step
+        page = soup(client.post(f"{PAGE}/undo", data=SEP, headers=HTMX))
+        assert file_of(shop) == before
+        assert page.select_one("#redo").get("disabled") is None  # type: ignore[union-attr]
+        client.post(f"{PAGE}/redo", data=SEP, headers=HTMX)
+        assert [one.step for one in file_of(shop).done][-1] == step
+
+    def test_a_step_is_not_passed_over_unseen(self, client: FlaskClient, shop: Database) -> None:
+        refused = client.post(f"{PAGE}/tick/seal-disc", data=SEP)
+        assert refused.status_code == 409
+        assert "Seal the inlet" in refused.text
+        assert "seal-disc" not in {one.step for one in file_of(shop).done}
+        client.post(f"{PAGE}/tick/seal-disc", data={**SEP, "anyway": "1", "from": "step"})
+        assert "seal-disc" in {one.step for one in file_of(shop).done}
+
+    def test_a_second_tick_changes_nothing(self, client: FlaskClient, shop: Database) -> None:
+        for _ in range(2):
+            client.post(f"{PAGE}/tick/shape-block", data=SEP)
+        assert [one.step for one in file_of(shop).done].count("shape-block") == 1
+
+    def test_a_cure_keeps_its_clock(self, client: FlaskClient, shop: Database) -> None:
+        client.post(f"{PAGE}/tick/close-seam", data={**SEP, "anyway": "1"})
+        (clock,) = file_of(shop).clocks
+        assert clock.step == "close-seam"
+        page = soup(client.get(f"{PAGE}/steps/close-seam?what=sep"))
+        shown = page.select_one(".cure-clock")
+        assert shown is not None
+        assert shown["data-since"] == clock.since
+        assert int(shown["data-lasts"]) == pytest.approx(4.0 / 3.5 * 86400.0, abs=1.0)  # type: ignore[arg-type]
+
+    def test_moving_a_step_tells_what_it_breaks(self, client: FlaskClient) -> None:
+        page = soup(client.get(f"{PAGE}/steps?what=sep"))
+        assert page.select(".breaks") == []
+        for _ in range(3):
+            page = soup(client.post(f"{PAGE}/move/cut-slot/up", data=SEP, headers=HTMX))
+        assert any("Bore the ends of the slot" in one.text for one in page.select(".breaks"))
+        assert "The order breaks something" in client.get(PAGE).text
+        client.post(f"{PAGE}/choose", data={**SEP, "order": "listed"})
+        assert soup(client.get(f"{PAGE}/steps?what=sep")).select(".breaks") == []
+
+    def test_the_page_of_a_step_shows_its_settings(self, client: FlaskClient) -> None:
+        page = client.get(f"{PAGE}/steps/groove-disc?what=sep").text
+        assert "pivot to the cutter&#39;s middle" in page or "pivot to the cutter's middle" in page
+        assert "4 mm deep" in page
+
+    def test_the_last_moment_is_said(self, client: FlaskClient) -> None:
+        assert "Last moment to reach the seam inside" in client.get(f"{PAGE}/steps/seal-inlet?what=sep").text
+
+    def test_the_plan_ends_after_the_last_cure_and_goes_by_the_hours(self, client: FlaskClient, shop: Database) -> None:
+        ends = []
+        for hours in ("days", "20-minutes"):
+            page = soup(client.post(f"{PAGE}/choose", data={**SEP, "hours": hours}, headers=HTMX))
+            words = page.select_one(".plan-words")
+            assert words is not None
+            assert "the last cure ends" in words.text
+            ends.append(words.text)
+        assert ends[0] != ends[1]
+        assert file_of(shop).hours == "20-minutes"
+
+
+class TestCut:
+    def test_a_figure_within_its_limits_is_kept(self, client: FlaskClient, shop: Database) -> None:
+        client.post(f"{PAGE}/parts/slotted-disc", data={**SEP, "d_m": "387.5"})
+        states = rows(soup(client.get(PAGE)))
+        assert states["Slotted disc"] != "−3 mm"
+
+    def test_typed_in_inches_it_is_the_same(self, client: FlaskClient, shop: Database) -> None:
+        client.set_cookie("units", "inch")
+        client.post(f"{PAGE}/parts/slotted-disc", data={**SEP, "d_m": "15 1/8"})
+        (cut,) = [one for one in file_of(shop).cut if one.dim == "d_m"]
+        assert cut.value_m == pytest.approx(15.125 * 0.0254)
+        assert "15 15/64 in" in client.get(f"{PAGE}/parts/slotted-disc?what=sep").text
+
+    @pytest.mark.parametrize("text", ["x", "-3", "0", "9" * 30, "1 9**9", "5 furlongs", "4 m", "nan"])
+    def test_what_cannot_be_is_said_at_its_field_and_stays_typed(
+        self, client: FlaskClient, shop: Database, text: str
+    ) -> None:
+        before = file_of(shop)
+        found = client.post(f"{PAGE}/parts/roof", data={**SEP, "d_m": text, "groove_width_m": "1.8"})
+        assert found.status_code == 422
+        page = soup(found)
+        field = page.select_one('input[name="d_m"]')
+        assert field is not None
+        assert field["value"] == text
+        assert page.select_one("#f-d-m-error") is not None
+        assert file_of(shop) == before
+
+    def test_an_empty_field_takes_a_figure_back(self, client: FlaskClient, shop: Database) -> None:
+        client.post(f"{PAGE}/parts/slotted-disc", data={**SEP, "d_m": ""})
+        assert "d_m" not in {one.dim for one in file_of(shop).cut}
+
+    @pytest.mark.parametrize(("decision", "kept"), [("shim", True), ("keep", True), ("recut", False)])
+    def test_what_is_decided_is_not_asked_again(
+        self, client: FlaskClient, shop: Database, decision: str, kept: bool
+    ) -> None:
+        page = soup(client.post(f"{PAGE}/decide/slotted-disc/d_m", data={**SEP, "decision": decision}, headers=HTMX))
+        assert "Shim the slotted disc" not in page.text
+        assert ("d_m" in {one.dim for one in file_of(shop).cut}) is kept
+
+    def test_as_built_becomes_a_change_of_the_line(self, client: FlaskClient, session: Session) -> None:
+        before = line_state(session, 1).rig.line.elements[0]
+        found = client.post(f"{PAGE}/take", data=SEP)
+        assert found.status_code == 302
+        session.expire_all()
+        session.rollback()
+        after = line_state(session, 1)
+        assert after.undo_label == "Slot chamber: as built"
+        own = after.rig.line.elements[0]
+        assert own.slots[0].width_m == pytest.approx(0.0305)  # type: ignore[union-attr]
+        assert own.chamber_d_m > before.chamber_d_m  # type: ignore[union-attr]
+
+    def test_a_figure_that_the_line_cannot_take_is_told(self, client: FlaskClient, session: Session) -> None:
+        client.post(f"{PAGE}/parts/outlet-tube", data={**SEP, "reach_m": "900"})
+        found = client.post(f"{PAGE}/take", data=SEP)
+        assert found.status_code == 422
+        assert "disc" in found.text
+
+
+class TestMadeFrom:
+    KEY = "line.elements[0].make."
+
+    def test_another_sheet_changes_the_parts_and_can_be_undone_on_the_line(self, client: FlaskClient) -> None:
+        data = {**SEP, f"{self.KEY}plate": "mdf", f"{self.KEY}plate_m": "16", f"{self.KEY}swirl": "left"}
+        page = soup(client.post(f"{PAGE}/made-from", data=data, headers=HTMX))
+        assert "MDF 16 mm" in page.text
+        assert "counter-clockwise" in page.text
+        assert "Left hand" in client.get(f"{PAGE}/files/slotted-disc.svg?what=sep").text
+        client.post("/lines/1/undo")
+        assert "plywood 12 mm" in client.get(PAGE).text
+
+    def test_a_sheet_that_is_none_is_said_at_its_field(self, client: FlaskClient) -> None:
+        found = client.post(f"{PAGE}/made-from", data={**SEP, f"{self.KEY}plate_m": "900"}, headers=HTMX)
+        assert found.status_code == 422
+        assert "is-invalid" in found.text
+
+
+class TestFiles:
+    def test_the_pack_holds_everything(self, client: FlaskClient) -> None:
+        found = client.get(f"{PAGE}/files/pack.zip?what=sep")
+        names = set(zipfile.ZipFile(io.BytesIO(found.data)).namelist())
+        assert {"parts.json", "templates.pdf", "booklet.pdf", "sheets.dxf", "sheets.svg", "shopping.txt"} <= names
+        assert {"roof.svg", "roof.dxf", "wall.svg", "slotted-disc.dxf"} <= names
+
+    def test_its_parts_are_those_of_the_page(self, client: FlaskClient) -> None:
+        document = json.loads(client.get(f"{PAGE}/files/parts.json?what=sep").data)
+        listed = [a.text for a in soup(client.get(PAGE)).select(".parts-table tbody th a")]
+        assert [part["name"] for part in document["parts"]] == listed
+
+    def test_single_files(self, client: FlaskClient) -> None:
+        dxf = client.get(f"{PAGE}/files/roof.dxf?what=sep")
+        assert not ezdxf.read(io.StringIO(dxf.text)).audit().has_errors
+        assert dxf.headers["Content-Disposition"] == 'attachment; filename="roof.dxf"'
+        assert len(pdfium.PdfDocument(client.get(f"{PAGE}/files/templates.pdf?what=sep&paper=letter").data)) > 5
+        assert client.get(f"{PAGE}/files/nothing.svg?what=sep").status_code == 404
+        assert client.get(f"{PAGE}/files/roof.pdf?what=sep").status_code == 404
+
+    def test_the_shopping_list_leaves_out_what_is_there(self, client: FlaskClient) -> None:
+        text = client.get(f"{PAGE}/files/shopping.txt?what=sep").text
+        assert "Inlet tube" in text
+        client.post(f"{PAGE}/got/inlet-tube", data={**SEP, "there": "1"})
+        assert "Inlet tube" not in client.get(f"{PAGE}/files/shopping.txt?what=sep").text
+
+    def test_pages_are_counted_as_they_are_printed(self, client: FlaskClient) -> None:
+        page = soup(client.get(PAGE))
+        small = next(one.text for one in page.select(".downloads small") if "pages of A4" in one.text)
+        said = re.search(r"(\d+) pages of A4", small)
+        assert said is not None
+        pdf = pdfium.PdfDocument(client.get(f"{PAGE}/files/templates.pdf?what=sep").data)
+        assert len(pdf) == int(said[1])
+
+
+@pytest.mark.parametrize(
+    ("address", "data"),
+    [
+        ("tick/nothing", {}),
+        ("got/nothing", {}),
+        ("parts/nothing", {}),
+        ("decide/roof/d_m", {"decision": "shim"}),
+        ("decide/slotted-disc/d_m", {"decision": "burn"}),
+        ("choose", {"hours": "never"}),
+        ("move/nothing/up", {}),
+        ("move/cut-slot/sideways", {}),
+    ],
+)
+def test_what_is_not_there_is_refused_and_changes_nothing(
+    client: FlaskClient, shop: Database, address: str, data: dict[str, str]
+) -> None:
+    before = file_of(shop)
+    assert client.post(f"{PAGE}/{address}", data={**SEP, **data}).status_code in (400, 404)
+    assert file_of(shop) == before
+
+
+def test_two_windows_tick_two_steps_and_both_arrive(client: FlaskClient, shop: Database) -> None:
+    page = soup(client.get(PAGE))
+    state = page.select_one('input[name="build_state"]')["value"]  # type: ignore[index]
+    for step in ("shape-block", "cut-ring"):
+        client.post(f"{PAGE}/tick/{step}", data={**SEP, "build_state": state})
+    assert {"shape-block", "cut-ring"} <= {one.step for one in file_of(shop).done}
+    moved = client.post(f"{PAGE}/undo", data={**SEP, "build_state": state})
+    assert moved.status_code == 409
+    assert "shape-block" in {one.step for one in file_of(shop).done}
