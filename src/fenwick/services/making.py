@@ -15,9 +15,10 @@ from fenwick.core.making.bending import bend_troubles
 from fenwick.core.making.cutters import CutSetting, Workshop, cuts_of
 from fenwick.core.making.given import Making, MakingChoices, making_of
 from fenwick.core.making.hood_box import hood_parts
+from fenwick.core.making.joints import Joint, joint_troubles, joints_of
 from fenwick.core.making.layout import Layout, SheetStock, lay_out
 from fenwick.core.making.pack import parts_of
-from fenwick.core.making.parts import CannotMakeError, MadePart, MadeParts, Trouble
+from fenwick.core.making.parts import MadePart, MadeParts, Trouble
 from fenwick.core.making.stand import stand_parts
 from fenwick.core.making.steps import WorkStep
 from fenwick.core.making.stock import TubeStock, with_tubes
@@ -60,6 +61,7 @@ class Pack:
     steps: tuple[WorkStep, ...]
     cuts: Mapping[str, tuple[CutSetting, ...]]  #: by part
     layout: Layout
+    joints: tuple[Joint, ...]
     troubles: tuple[Trouble, ...]
     hours: float  #: hands-on [h]
 
@@ -108,14 +110,13 @@ def build_pack(rig: Rig, asked: BuildAsked) -> Pack:
         steps = (*steps, *_after(steps, stand_work(under, making, more)))
         parts, hours = MadeParts((*parts.parts, *under.parts), (*parts.troubles, *under.troubles)), hours + more
     title = part.name or of
-    return _packed(rig, what, f"Stand of {title}" if what == STAND else title, making, parts, steps, hours, asked)
+    bin_material = None if isinstance(stage, WetStage) else stage.bin.material
+    draft = _Draft(f"Stand of {title}" if what == STAND else title, making, parts, steps, hours, bin_material)
+    return _packed(rig, what, draft, asked)
 
 
 def _made(stage: Separator | WetStage, making: Making) -> MadeParts:
-    try:
-        found = parts_of(stage, making)
-    except CannotMakeError as error:
-        raise NothingToBuildError(error.trouble.key) from error
+    found = parts_of(stage, making)
     round_ = isinstance(stage, WetStage) or stage.bin.is_round
     return found if round_ else replace(found, troubles=(*found.troubles, Trouble("not-round", "lid")))
 
@@ -145,30 +146,38 @@ def _hood(rig: Rig, line: Line, what: str, asked: BuildAsked) -> Pack:
     parts = hood_parts(port.hood.box.build(), port.bore_m, making)
     hours = one_value(line.rules["make.hours-hood"])
     steps = hood_work(parts, making, hours)
-    return _packed(rig, what, f"Hood of {port.name}", making, parts, steps, hours, asked)
+    return _packed(rig, what, _Draft(f"Hood of {port.name}", making, parts, steps, hours), asked)
 
 
-def _packed(
-    rig: Rig,
-    of: str,
-    title: str,
-    making: Making,
-    parts: MadeParts,
-    steps: tuple[WorkStep, ...],
-    hours: float,
-    asked: BuildAsked,
-) -> Pack:
-    troubles = [*parts.troubles]
-    parts = replace(parts, parts=with_tubes(parts.parts, asked.tubes))
+@dataclass(frozen=True)
+class _Draft:
+    """What is to be built, before sheets, cutters and joints are looked at."""
+
+    title: str
+    making: Making
+    parts: MadeParts
+    steps: tuple[WorkStep, ...]
+    hours: float
+    bin_material: str | None = None
+
+
+def _packed(rig: Rig, of: str, draft: _Draft, asked: BuildAsked) -> Pack:
+    making = draft.making
+    parts = with_tubes(draft.parts.parts, asked.tubes)
+    troubles = [*draft.parts.troubles]
     cuts: dict[str, tuple[CutSetting, ...]] = {}
-    for part in parts.parts:
+    for part in parts:
         troubles += bend_troubles(part, making.rules)
         found, amiss = cuts_of(part, asked.workshop, making)
         troubles += amiss
         if found:
             cuts[part.id] = found
-    layout = lay_out(parts.parts, asked.sheets, making)
-    return Pack(rig.name, of, title, making, parts.parts, steps, cuts, layout, (*troubles, *layout.troubles), hours)
+    layout = lay_out(parts, asked.sheets, making)
+    joints = joints_of(parts, draft.bin_material, making)
+    return Pack(
+        rig.name, of, draft.title, making, parts, draft.steps, cuts, layout, joints,
+        (*troubles, *layout.troubles, *joint_troubles(joints)), draft.hours,
+    )  # fmt: skip
 
 
 @lru_cache(maxsize=64)

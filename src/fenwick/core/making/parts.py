@@ -101,22 +101,6 @@ class Trouble:
     stops: bool = False  #: whether the part is left out for it
 
 
-class CannotMakeError(Exception):
-    """A part that alone cannot be made."""
-
-    def __init__(self, trouble: Trouble) -> None:
-        super().__init__(trouble.key)
-        self.trouble = trouble
-
-
-class CannotBuildError(Exception):
-    """Nothing of this can be built."""
-
-    def __init__(self, trouble: Trouble) -> None:
-        super().__init__(trouble.key)
-        self.trouble = trouble
-
-
 @dataclass(frozen=True)
 class MadeParts:
     """The parts of a design, in the order of the stack from the top down, and what is amiss."""

@@ -12,7 +12,7 @@ from fenwick.core.formulas.pattern import cone_pattern
 from fenwick.core.formulas.unrolled import pipe_cut_out, rectangle_cut_out, wall_angle, wrap_length
 from fenwick.core.making.given import LEFT, Making
 from fenwick.core.making.outlines import HAIR, Loop, circle, hole, rectangle, ring_sector
-from fenwick.core.making.parts import BUY, CannotMakeError, Drill, MadePart, Round, SawnHole, Stock, Trouble
+from fenwick.core.making.parts import BUY, Drill, MadePart, Round, SawnHole, Stock
 
 HOLE_STEPS = 512  #: corners of an unrolled hole
 MORE = 1e-9  #: below which lengths are alike [m]
@@ -82,11 +82,11 @@ def ring(
 
     Raises
     ------
-    CannotMakeError
+    ValueError
         When nothing is left between the two.
     """
     if narrow >= wide:
-        raise CannotMakeError(Trouble("ring-gone", name, narrow, wide, stops=True))
+        raise ValueError(f"{name}: {narrow} m inside, {wide} m outside")
     rounds = (Round("edge", wide / 2.0, "outside"), Round("mouth", narrow / 2.0, "inside"))
     sizes = {"d_m": wide, "inner_d_m": narrow, **dims}
     loops = (circle(wide / 2.0), hole(circle(narrow / 2.0)))

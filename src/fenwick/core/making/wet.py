@@ -27,6 +27,11 @@ def wet_parts(stage: WetStage, making: Making) -> MadeParts:
     above = outlet_at - level
     dips = one_value(stage.immersion)
     high = level + above
+    troubles = list(holes_apart(holes, lid, making))
+    across, mouth = SPLASH_SHARE * vessel, d + making.rule("hole-play")
+    splash = [ring("splash-plate", making.plate, across, mouth)] if mouth < across else []
+    if not splash:
+        troubles.append(Trouble("ring-gone", "splash-plate", mouth, across, stops=True))
     parts = (
         tube(
             "throat", making, throat, making.stub + making.plate.thickness + above + dips, "tool",
@@ -34,11 +39,10 @@ def wet_parts(stage: WetStage, making: Making) -> MadeParts:
         ),
         tube("outlet-tube", making, throat, 2.0 * making.stub + making.plate.thickness, "vacuum", stub_m=making.stub),
         lid,
-        ring("splash-plate", making.plate, SPLASH_SHARE * vessel, d + making.rule("hole-play")),
+        *splash,
         bought("gasket", "gasket", length_m=pi * vessel, thickness_m=making.rule("gasket")),
         bought("vessel", "vessel", d_m=vessel, height_m=high, water_m=level),
     )  # fmt: skip
-    troubles = list(holes_apart(holes, lid, making))
     if above < making.rule("splash"):
         troubles.append(Trouble("splash", "vessel", above, making.rule("splash")))
     if dips >= level:

@@ -35,6 +35,7 @@ SUBJECTS = {
     "make": "Making and buying",
     "buy": "Making and buying",
     "cure": "Making and buying",
+    "form": "Making and buying",
     "closure": "Lids",
     "filter": "Filters and bags",
     "bag": "Filters and bags",

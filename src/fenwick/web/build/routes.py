@@ -18,6 +18,7 @@ from fenwick.services.making_files import step_name
 from fenwick.services.together import MovedOnError
 from fenwick.units import BadNumberError, parse_value
 from fenwick.web.build.hand import InHand, in_hand
+from fenwick.web.build.joints_view import joints_view
 from fenwick.web.build.made_from import made_from_editor
 from fenwick.web.build.part_view import part_view
 from fenwick.web.build.sheets_view import sheets_view
@@ -80,6 +81,14 @@ def show_sheets(line_id: int) -> ResponseReturnValue:
     hand = in_hand(line_id)
     view = sheets_view(hand)
     return render_template("build/sheets.html", view=view, hand=hand, lines=line_names(session(), line_id))
+
+
+@bp.get("/lines/<int:line_id>/build/joints")
+def show_joints(line_id: int) -> ResponseReturnValue:
+    """What is joined with what, and whether it holds."""
+    hand = in_hand(line_id)
+    view = joints_view(hand)
+    return render_template("build/joints.html", view=view, hand=hand, lines=line_names(session(), line_id))
 
 
 @bp.post("/lines/<int:line_id>/build/tick/<step>")

@@ -11,6 +11,7 @@ from markupsafe import Markup
 
 from fenwick.core.making.as_cut import Verdict
 from fenwick.core.making.given import Making
+from fenwick.core.making.joints import Joint
 from fenwick.core.making.parts import BUY, HAVE, MAKE, MadePart
 from fenwick.core.making.schedule import TimeSlot
 from fenwick.core.making.steps import WorkStep
@@ -99,6 +100,7 @@ class BuildView:
     hours_choices: dict[str, str]
     sheets: str
     pages: int
+    joint_words: str
     settings: int
     warnings: tuple[str, ...]
     broken: tuple[str, ...]
@@ -135,6 +137,7 @@ def build_view(hand: InHand, now: datetime, editor: Editor | None = None) -> Bui
         hours_choices=HOURS_WORDS,
         sheets=_sheet_words(hand),
         pages=page_count(pack, now.date().isoformat(), "a4", voice),
+        joint_words=_joint_words(pack.joints),
         settings=sum(len(cuts) for cuts in pack.cuts.values()),
         warnings=warnings,
         broken=tuple(broken_sentence(one) for one in found.broken),
@@ -294,6 +297,11 @@ def _made_from(making: Making, voice: Voice) -> str:
     plate = f"{MATERIALS[making.plate.material]} {voice.cut(making.plate.thickness)}"
     tube = f"tubes of {MATERIALS[making.tube.material]}"
     return f"{plate}, {tube}, {SEALANTS[making.sealant]}; the air turns {HANDS[making.swirl]}"
+
+
+def _joint_words(joints: tuple[Joint, ...]) -> str:
+    bad = sum(bool(joint.bond.because) for joint in joints)
+    return f"{bad} of {len(joints)} to look at" if bad else f"{len(joints)} joints, all hold"
 
 
 def _sheet_words(hand: InHand) -> str:

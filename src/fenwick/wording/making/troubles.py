@@ -2,8 +2,11 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+
+from fenwick.core.making.bonds import MECHANICAL
 from fenwick.core.making.parts import Trouble
-from fenwick.wording.making.names import part_name
+from fenwick.wording.making.names import MATERIALS, SEALANTS, part_name
 from fenwick.wording.say import Voice
 
 #: sentences with {value} and {limit}, both lengths, and {detail}
@@ -38,6 +41,8 @@ SENTENCES: dict[str, str] = {
     "wrap-unknown": "how tight this sheet may be bent is not known: bend an off-cut first",
     "tube-short": "the tube is {value} long and the roof {limit} thick: it does not come through",
     "sheet-small": "no sheet at hand takes it: it needs {value} by {limit}",
+    "no-bond": "{sealant} does not hold on {on}, so the joint to the {other} lets go: {instead}",
+    "bond-unknown": "whether {sealant} holds on {on} is not known: glue a strip first and pull it off",
     "not-round": "the bin is not round: lid and ring are drawn for its narrow side; trace the bin itself",
 }  # fmt: skip
 
@@ -48,5 +53,25 @@ def trouble_sentence(trouble: Trouble, voice: Voice) -> str:
         key: "" if value is None else voice.cut(value)
         for key, value in (("value", trouble.value), ("limit", trouble.limit))
     }
+    if trouble.key in ("no-bond", "bond-unknown"):
+        figures |= _bond_words(trouble)
     said = SENTENCES[trouble.key].format(**figures, detail=trouble.detail)
     return f"{part_name(trouble.part)}: {said}." if trouble.part else f"{said[0].upper()}{said[1:]}."
+
+
+def _bond_words(trouble: Trouble) -> dict[str, str]:
+    """The joint that a trouble is about."""
+    other, on, sealant, instead = trouble.detail.split("|")
+    return {
+        "other": part_name(other).lower(),
+        "on": MATERIALS[on],
+        "sealant": SEALANTS[sealant],
+        "instead": instead_words(instead.split(",")),
+    }
+
+
+def instead_words(instead: Sequence[str]) -> str:
+    """What joins two materials instead."""
+    if not instead or instead[0] == MECHANICAL:
+        return "bolts or rivets through both, with washers and a gasket"
+    return " or ".join(SEALANTS[one] for one in instead)
