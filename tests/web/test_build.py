@@ -305,3 +305,46 @@ def test_two_windows_tick_two_steps_and_both_arrive(client: FlaskClient, shop: D
     moved = client.post(f"{PAGE}/undo", data={**SEP, "build_state": state})
     assert moved.status_code == 409
     assert "shape-block" in {one.step for one in file_of(shop).done}
+
+
+class TestFirstRun:
+    def test_a_gap_at_the_rim_becomes_the_leak_of_the_bin(self, client: FlaskClient, session: Session) -> None:
+        """0.5 mm over 40 mm is 20 mm², and a clamp ring starts from 5."""
+        client.post(f"{PAGE}/rim", data={**SEP, "gap_m": "0.5", "length_m": "40"})
+        session.rollback()
+        after = line_state(session, 1)
+        assert after.rig.line.elements[0].bin.leak_area_m2 == pytest.approx(25e-6)  # type: ignore[union-attr]
+        assert "leak at the rim as felt, 25 mm²" in (after.undo_label or "")
+
+    @pytest.mark.parametrize(("gap", "length"), [("x", "40"), ("0.5", ""), ("50", "40"), ("0.5", "99 m"), ("-1", "4")])
+    def test_a_gap_that_is_none_is_said_at_its_field(self, client: FlaskClient, gap: str, length: str) -> None:
+        found = client.post(f"{PAGE}/rim", data={**SEP, "gap_m": gap, "length_m": length})
+        assert found.status_code == 422
+        page = soup(found)
+        assert page.select(".has-error .error")
+        assert page.select_one('input[name="gap_m"]')["value"] == gap  # type: ignore[index]
+
+    def test_what_was_seen_is_kept_with_its_words(self, client: FlaskClient, shop: Database) -> None:
+        client.post(f"{PAGE}/seen/listen", data={**SEP, "fine": "no", "note": "hisses  at the inlet"})
+        (seen,) = file_of(shop).first_run
+        assert (seen.check, seen.fine, seen.note) == ("listen", False, "hisses at the inlet")
+        assert "hisses at the inlet" in client.get(f"{PAGE}/steps/first-run?what=sep").text
+        assert client.post(f"{PAGE}/seen/nothing", data={**SEP, "fine": "yes"}).status_code == 404
+        assert client.post(f"{PAGE}/seen/listen", data={**SEP, "fine": "maybe"}).status_code == 404
+
+
+class TestJoints:
+    def test_what_does_not_hold_is_told_with_what_does(self, client: FlaskClient) -> None:
+        client.post(f"{PAGE}/made-from", data={**SEP, "line.elements[0].make.sealant": "construction"})
+        page = client.get(PAGE).text
+        assert "construction adhesive does not hold on clear polycarbonate" in page
+        assert "hybrid sealant" in page
+        joints = soup(client.get(f"{PAGE}/joints?what=sep"))
+        assert any("crazes" in row.text for row in joints.select("tbody tr"))
+
+    def test_every_cure_is_that_of_the_table(self, client: FlaskClient) -> None:
+        page = soup(client.get(f"{PAGE}/joints?what=sep"))
+        cures = {row.select_one("th").text: row.select("td")[-1].text for row in page.select(".grip-table tbody tr")}  # type: ignore[union-attr]
+        assert cures["five-minute epoxy"] == "1 h"
+        assert cures["slow epoxy"] == "1 day"
+        assert cures["hybrid sealant"] == "1 day 3 h"

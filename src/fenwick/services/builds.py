@@ -11,6 +11,7 @@ from fenwick.core.arrays import one_value
 from fenwick.core.components.separator import Separator
 from fenwick.core.making.as_cut import KEEP, BuiltFigures, Verdict, as_built, built_figures, judge_cut
 from fenwick.core.making.parts import BUY, HAVE, MadePart
+from fenwick.core.making.rim import rim_leak
 from fenwick.core.making.schedule import TimeSlot, Window, schedule
 from fenwick.core.making.steps import Broken, WorkStep, broken_by
 from fenwick.core.making.tolerances import Tolerance, design_dims, design_value
@@ -166,6 +167,18 @@ def as_built_edits(rig: Rig, found: Progress) -> dict[str, float]:
         if known is not None and abs(one.off) > 1e-9:
             edits[RIG_KEYS[known.at]] = round(design_value(stage, known) + one.off * known.share, 6)
     return edits
+
+
+def felt_leak(rig: Rig, what: str, gap: float, length: float) -> float | None:
+    """Leak of a separator's rim as it was felt [m^2]; None for something else.
+
+    Parameters
+    ----------
+    gap : thickness of the gauge that went in [m]
+    length : along the rim over which it did [m]
+    """
+    stage = stage_of(rig, what)
+    return None if stage is None else rim_leak(stage.bin, gap, length, build_line(rig).rules)
 
 
 @dataclass(frozen=True)

@@ -15,7 +15,7 @@ from fenwick.core.making.bending import bend_troubles
 from fenwick.core.making.cutters import CutSetting, Workshop, cuts_of
 from fenwick.core.making.given import Making, MakingChoices, making_of
 from fenwick.core.making.hood_box import hood_parts
-from fenwick.core.making.joints import Joint, joint_troubles, joints_of
+from fenwick.core.making.joints import GluedJoint, joint_troubles, joints_of
 from fenwick.core.making.layout import Layout, SheetStock, lay_out
 from fenwick.core.making.pack import parts_of
 from fenwick.core.making.parts import MadePart, MadeParts, Trouble
@@ -61,7 +61,7 @@ class Pack:
     steps: tuple[WorkStep, ...]
     cuts: Mapping[str, tuple[CutSetting, ...]]  #: by part
     layout: Layout
-    joints: tuple[Joint, ...]
+    joints: tuple[GluedJoint, ...]
     troubles: tuple[Trouble, ...]
     hours: float  #: hands-on [h]
 

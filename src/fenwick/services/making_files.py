@@ -180,7 +180,7 @@ def booklet_of(pack: Pack, date: str, voice: Voice) -> Booklet:
         sheets=layout_drawing(pack, voice) if pack.layout.sheets else None,
         cuts=tuple(cuts),
         steps=tuple(_step_page(pack, i, step, date, voice) for i, step in enumerate(pack.steps, start=1)),
-        first_run=FIRST_RUN,
+        first_run=tuple(FIRST_RUN.values()),
         warnings=warnings_of(pack, voice),
     )
 

@@ -28,7 +28,7 @@ UNLESS: dict[tuple[str, str], tuple[str, ...]] = {
 
 
 @dataclass(frozen=True)
-class Joint:
+class GluedJoint:
     """Two parts that are joined."""
 
     one: str
@@ -43,7 +43,7 @@ class Joint:
         return self.one == self.other
 
 
-def joints_of(parts: Sequence[MadePart], bin_material: str | None, making: Making) -> tuple[Joint, ...]:
+def joints_of(parts: Sequence[MadePart], bin_material: str | None, making: Making) -> tuple[GluedJoint, ...]:
     """Every joint of a design with its sealant.
 
     Parameters
@@ -59,7 +59,7 @@ def joints_of(parts: Sequence[MadePart], bin_material: str | None, making: Makin
         if "" in materials:
             continue
         sealant = "pva" if all(m in WOOD for m in materials) else making.sealant
-        found.append(Joint(one, other, materials, sealant, bond(*materials, sealant)))
+        found.append(GluedJoint(one, other, materials, sealant, bond(*materials, sealant)))
     return tuple(found)
 
 
@@ -67,7 +67,7 @@ def _material(part: MadePart, bin_material: str | None) -> str:
     return (bin_material or "") if part.id == "bin" else part.stock.material
 
 
-def joint_troubles(joints: Sequence[Joint]) -> list[Trouble]:
+def joint_troubles(joints: Sequence[GluedJoint]) -> list[Trouble]:
     """What does not hold, or is not known to."""
     keys = {FAILS: "no-bond", UNKNOWN: "bond-unknown"}
     return [
@@ -75,5 +75,5 @@ def joint_troubles(joints: Sequence[Joint]) -> list[Trouble]:
     ]
 
 
-def _told(joint: Joint) -> str:
+def _told(joint: GluedJoint) -> str:
     return "|".join((joint.other, joint.bond.on, joint.sealant, ",".join(joint.bond.instead)))

@@ -1,8 +1,10 @@
 """Build: what is made or bought for a design, in what order, and how far it is."""
 
 from fenwick.web.build.files import bp as files_bp
+from fenwick.web.build.first_run import bp as first_run_bp
 from fenwick.web.build.routes import bp
 
 bp.register_blueprint(files_bp)
+bp.register_blueprint(first_run_bp)
 
 __all__ = ["bp"]

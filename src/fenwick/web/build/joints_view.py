@@ -22,7 +22,7 @@ KNOWN_ON = ("plywood", "steel", "hdpe", "abs", "pvc", "polycarbonate", "acrylic"
 
 
 @dataclass(frozen=True)
-class JointRow:
+class GluedRow:
     """One joint of the design."""
 
     title: str
@@ -46,7 +46,7 @@ class GripRow:
 class JointsView:
     """All that the page says."""
 
-    rows: tuple[JointRow, ...]
+    rows: tuple[GluedRow, ...]
     materials: tuple[str, ...]
     table: tuple[GripRow, ...]
     screws: tuple[str, ...]
@@ -59,7 +59,7 @@ def joints_view(hand: InHand) -> JointsView:
     """The page of what is in hand."""
     voice, making = voice_for(hand.state.rig, unit_system()), hand.found.pack.making
     rows = tuple(
-        JointRow(
+        GluedRow(
             joint_title(joint), joint_materials(joint), *HOLDS[joint.bond.holds], joint_sentence(joint),
             duration(cure_time(joint.sealant, making)),
         )

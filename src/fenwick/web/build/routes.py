@@ -22,7 +22,8 @@ from fenwick.web.build.joints_view import joints_view
 from fenwick.web.build.made_from import made_from_editor
 from fenwick.web.build.part_view import part_view
 from fenwick.web.build.sheets_view import sheets_view
-from fenwick.web.build.view import address, build_view, step_card, step_reasons
+from fenwick.web.build.step_page import step_page
+from fenwick.web.build.view import address, build_view, step_card
 from fenwick.web.kit.database import session
 from fenwick.web.kit.editor import Editor, read_editor
 from fenwick.web.kit.history import form_line, line_now, save
@@ -72,7 +73,7 @@ def show_steps(line_id: int) -> ResponseReturnValue:
 @bp.get("/lines/<int:line_id>/build/steps/<step>")
 def show_step(line_id: int, step: str) -> ResponseReturnValue:
     """One step, for a phone beside the vice."""
-    return _step(in_hand(line_id), step)
+    return step_page(in_hand(line_id), step)
 
 
 @bp.get("/lines/<int:line_id>/build/sheets")
@@ -102,7 +103,7 @@ def tick_step(line_id: int, step: str) -> ResponseReturnValue:
     if not undone:
         before = [one for one in found.after if one not in hand.found.done]
         if before and request.form.get("anyway") != "1":
-            return _step(hand, step, refused=tuple(before))
+            return step_page(hand, step, refused=tuple(before)), 409
     at = datetime.now(UTC).strftime("%Y-%m-%dT%H:%M:%SZ")
     file = hand.build.file
     changed = untick(file, step) if undone else tick(file, step, at, cures=found.cure > 0.0)
@@ -282,19 +283,3 @@ def _steps(hand: InHand) -> str:
     lines = line_names(session(), hand.state.id)
     template = "build/_steps.html" if request.headers.get("HX-Request") else "build/steps.html"
     return render_template(template, hand=hand, cards=cards, broken=broken, lines=lines, done=hand.found.done)
-
-
-def _step(hand: InHand, step: str, refused: tuple[str, ...] = ()) -> ResponseReturnValue:
-    steps = hand.found.steps
-    at = next((i for i, one in enumerate(steps) if one.id == step), None)
-    if at is None:
-        abort(404)
-    names = {one.id: step_name(one) for one in steps}
-    clock = next((one.since for one in hand.build.file.clocks if one.step == step), None)
-    return render_template(
-        "build/step.html", hand=hand, card=step_card(hand, steps[at]), step=steps[at], number=at + 1, of=len(steps),
-        before=steps[at - 1].id if at > 0 else None, after=steps[at + 1].id if at + 1 < len(steps) else None,
-        done=step in hand.found.done, reasons=step_reasons(hand, steps[at]), refused=[names[one] for one in refused],
-        parts=[(part_name(one), address(hand, "show_part", part=one)) for one in steps[at].parts],
-        clock=clock, lines=line_names(session(), hand.state.id),
-    ), (409 if refused else 200)  # fmt: skip

@@ -11,7 +11,7 @@ from markupsafe import Markup
 
 from fenwick.core.making.as_cut import Verdict
 from fenwick.core.making.given import Making
-from fenwick.core.making.joints import Joint
+from fenwick.core.making.joints import GluedJoint
 from fenwick.core.making.parts import BUY, HAVE, MAKE, MadePart
 from fenwick.core.making.schedule import TimeSlot
 from fenwick.core.making.steps import WorkStep
@@ -299,7 +299,7 @@ def _made_from(making: Making, voice: Voice) -> str:
     return f"{plate}, {tube}, {SEALANTS[making.sealant]}; the air turns {HANDS[making.swirl]}"
 
 
-def _joint_words(joints: tuple[Joint, ...]) -> str:
+def _joint_words(joints: tuple[GluedJoint, ...]) -> str:
     bad = sum(bool(joint.bond.because) for joint in joints)
     return f"{bad} of {len(joints)} to look at" if bad else f"{len(joints)} joints, all hold"
 

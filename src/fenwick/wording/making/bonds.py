@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from fenwick.core.making.joints import Joint
+from fenwick.core.making.joints import GluedJoint
 from fenwick.wording.making.names import MATERIALS, SEALANTS, part_name
 from fenwick.wording.making.troubles import instead_words
 
@@ -34,19 +34,19 @@ BOND_TEST = (
 )
 
 
-def joint_title(joint: Joint) -> str:
+def joint_title(joint: GluedJoint) -> str:
     """The two parts that are joined."""
     one, other = part_name(joint.one), part_name(joint.other).lower()
     return f"{one}, its seam" if joint.is_seam else f"{one} to {other}"
 
 
-def joint_materials(joint: Joint) -> str:
+def joint_materials(joint: GluedJoint) -> str:
     """The two materials."""
     one, other = (MATERIALS[name] for name in joint.materials)
     return one if one == other else f"{one} on {other}"
 
 
-def joint_sentence(joint: Joint) -> str:
+def joint_sentence(joint: GluedJoint) -> str:
     """Whether it holds, why not, and what would."""
     bond = joint.bond
     if not bond.because:

@@ -149,13 +149,17 @@ CAUTIONS = {
 
 LAST = {"inner-seam": "Last moment to reach the seam inside."}
 
-FIRST_RUN = (
-    "Relief hole open, hands off the bin, the hose open. Switch on from an arm's length away.",
-    "Listen round every joint, then look for light: a lamp inside, the room dark.",
-    "Block the hose with a flat hand for two seconds, no longer, and watch the bin: does a wall come in? Let the motor "
-    "cool for two minutes.",
-    "The centre goes to the vacuum, the side to the tool. If the bin stays empty, the hoses are swapped.",
-    "Look through the wall: dust runs round the wall and down through the slot. At the clear hose's outer bend hardly "
-    "anything passes.",
-    "Feed 500 g, weigh the bin and what got past, and put both into Test.",
-)
+#: what is looked at when it is switched on first, in this order
+FIRST_RUN = {
+    "relief": "Relief hole open, hands off the bin, the hose open. Switch on from an arm's length away.",
+    "listen": "Listen round every joint. A hiss is a leak.",
+    "light": "A lamp inside, the room dark: no light comes through a joint.",
+    "blocked": (
+        "Block the hose with a flat hand for two seconds, no longer, and watch the bin: no wall comes in. "
+        "Let the motor cool for two minutes."
+    ),
+    "hoses": "The centre goes to the vacuum, the side to the tool. If the bin stays empty, the hoses are swapped.",
+    "swirl": "Through the wall: dust runs round the wall and down through the slot, none hangs in the middle.",
+    "bend": "At the clear hose's outer bend, behind the separator, hardly anything passes.",
+    "first-500": "Feed 500 g, weigh the bin and what got past, and put both into Test.",
+}
