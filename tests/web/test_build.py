@@ -348,3 +348,17 @@ class TestJoints:
         assert cures["five-minute epoxy"] == "1 h"
         assert cures["slow epoxy"] == "1 day"
         assert cures["hybrid sealant"] == "1 day 3 h"
+
+
+class TestChangedDesign:
+    def test_finished_parts_are_told_what_they_are_worth_now(self, client: FlaskClient) -> None:
+        for step in ("cut-ring", "shape-block"):
+            client.post(f"{PAGE}/tick/{step}", data=SEP)
+        assert "The design has changed" not in client.get(PAGE).text
+        client.post("/lines/1/separator", data={"line.elements[0].bin.profile[1].d_m": "370", "part": "sep"})
+        page = soup(client.get(PAGE))
+        told = [one.text for one in page.select(".trouble-card li")]
+        assert any("Seat ring serves after a cut: diameter was 379.5 mm, 369.5 mm is wanted" in one for one in told)
+        client.post(f"{PAGE}/anew/seat-ring", data=SEP)
+        assert "Seat ring serves after a cut" not in client.get(PAGE).text
+        client.post("/lines/1/undo")

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from typing import Any
 
-from fenwick.builds.model import BuildFile, Clock, CutFigure, DoneStep, SeenAtStart
+from fenwick.builds.model import BuildFile, Clock, CutFigure, DoneStep, MadeFor, SeenAtStart
 
 
 def _with(build: BuildFile, **changes: Any) -> BuildFile:
@@ -24,6 +24,17 @@ def tick(build: BuildFile, step: str, at: str, *, cures: bool) -> BuildFile:
         return build
     clocks = (*(one for one in build.clocks if one.step != step), *((Clock(step=step, since=at),) if cures else ()))
     return _with(build, done=(*build.done, DoneStep(step=step, at=at)), clocks=clocks, begun=build.begun or at)
+
+
+def remember(build: BuildFile, made: Sequence[MadeFor]) -> BuildFile:
+    """Parts as they were wanted when they were begun; what is known of one already stays."""
+    known = {one.part for one in build.made}
+    return _with(build, made=(*build.made, *(one for one in made if one.part not in known)))
+
+
+def forget(build: BuildFile, part: str) -> BuildFile:
+    """A part that is made anew."""
+    return _with(build, made=tuple(one for one in build.made if one.part != part))
 
 
 def untick(build: BuildFile, step: str) -> BuildFile:

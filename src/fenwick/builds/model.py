@@ -48,6 +48,15 @@ class SeenAtStart(f.Part):
     note: Remark = ""
 
 
+class MadeFor(f.Part):
+    """A part as it was wanted when it was made."""
+
+    part: Key
+    material: Key
+    thickness_m: f.Depth
+    dims: dict[Key, float] = Field(max_length=60)
+
+
 class BuildFile(f.Part):
     """One build: `format` fenwick-build, version 1."""
 
@@ -61,6 +70,7 @@ class BuildFile(f.Part):
     done: tuple[DoneStep, ...] = Field((), max_length=200)
     got: tuple[Key, ...] = Field((), max_length=200)  #: parts and sheets that are there
     cut: tuple[CutFigure, ...] = Field((), max_length=500)
+    made: tuple[MadeFor, ...] = Field((), max_length=200)
     clocks: tuple[Clock, ...] = Field((), max_length=100)
     first_run: tuple[SeenAtStart, ...] = Field((), max_length=40)
 

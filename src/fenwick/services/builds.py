@@ -6,11 +6,13 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from datetime import datetime, timedelta
 
-from fenwick.builds.model import BuildFile
+from fenwick.builds.model import BuildFile, MadeFor
 from fenwick.core.arrays import one_value
 from fenwick.core.components.separator import Separator
 from fenwick.core.making.as_cut import KEEP, BuiltFigures, Verdict, as_built, built_figures, judge_cut
-from fenwick.core.making.parts import BUY, HAVE, MadePart
+from fenwick.core.making.changed import SERVES, PartFate, fate_of
+from fenwick.core.making.given import PAPER
+from fenwick.core.making.parts import BUY, HAVE, MAKE, MadePart, Stock
 from fenwick.core.making.rim import rim_leak
 from fenwick.core.making.schedule import TimeSlot, Window, schedule
 from fenwick.core.making.steps import Broken, WorkStep, broken_by
@@ -54,6 +56,7 @@ class Progress:
     verdicts: tuple[Verdict, ...]  #: of everything that was measured
     parts: Mapping[str, str]  #: ready, done, cut, next, begun, off, buy, make by the part's id
     limits: Mapping[str, tuple[Tolerance, ...]]
+    changed: tuple[PartFate, ...] = ()  #: parts that were made for an earlier design and are not the same now
 
     @property
     def done(self) -> frozenset[str]:
@@ -99,7 +102,26 @@ def progress(rig: Rig, file: BuildFile, asked: BuildAsked) -> Progress:
     done = frozenset(one.step for one in file.done)
     found = Progress(pack, file, steps, broken_by(order, steps), verdicts, {}, limits)
     states = {part.id: _part_state(part, found, done) for part in pack.parts}
-    return Progress(pack, file, steps, found.broken, verdicts, states, limits)
+    return Progress(pack, file, steps, found.broken, verdicts, states, limits, tuple(_changed(pack, file)))
+
+
+def _changed(pack: Pack, file: BuildFile) -> list[PartFate]:
+    fates = (
+        fate_of(one.part, one.dims, Stock(one.material, one.thickness_m), pack.part(one.part)) for one in file.made
+    )
+    return [one for one in fates if one.fate != SERVES]
+
+
+def made_for(pack: Pack, step: WorkStep) -> list[MadeFor]:
+    """The parts that a step begins to make, as they are wanted now."""
+    return [
+        MadeFor(
+            part=part.id, material=part.stock.material, thickness_m=part.stock.thickness,
+            dims={key: float(value) for key, value in part.dims.items() if key.endswith("_m")},
+        )
+        for part in pack.parts
+        if part.id in step.parts and part.how == MAKE and part.stock.material != PAPER
+    ]  # fmt: skip
 
 
 def in_order(steps: tuple[WorkStep, ...], order: tuple[str, ...]) -> tuple[WorkStep, ...]:

@@ -7,12 +7,12 @@ from datetime import UTC, datetime
 from flask import Blueprint, abort, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
 
-from fenwick.builds.edit import choose, decide, get, move, note_cut, tick, untick
+from fenwick.builds.edit import choose, decide, forget, get, move, note_cut, remember, tick, untick
 from fenwick.builds.model import BuildFile
 from fenwick.data.builds import change_build, step_build
 from fenwick.data.lines import line_names, line_state
 from fenwick.rig import RigError, edit_rig
-from fenwick.services.builds import HOURS, as_built_edits
+from fenwick.services.builds import HOURS, as_built_edits, made_for
 from fenwick.services.making import NothingToBuildError
 from fenwick.services.making_files import step_name
 from fenwick.services.together import MovedOnError
@@ -106,7 +106,11 @@ def tick_step(line_id: int, step: str) -> ResponseReturnValue:
             return step_page(hand, step, refused=tuple(before)), 409
     at = datetime.now(UTC).strftime("%Y-%m-%dT%H:%M:%SZ")
     file = hand.build.file
-    changed = untick(file, step) if undone else tick(file, step, at, cures=found.cure > 0.0)
+    if undone:
+        changed = untick(file, step)
+    else:
+        ticked = tick(file, step, at, cures=found.cure > 0.0)
+        changed = remember(ticked, made_for(hand.found.pack, found))
     words = f"{step_name(found)}: {'not done' if undone else 'done'}"
     if request.form.get("from") == "step":
         _keep(hand, changed, words)
@@ -170,8 +174,15 @@ def decide_cut(line_id: int, part: str, dim: str) -> ResponseReturnValue:
         abort(404)
     file = decide(hand.build.file, part, dim, decision)
     if decision == "recut":  # the new piece has not been measured yet
-        file = note_cut(file, part, dim, None)
+        file = forget(note_cut(file, part, dim, None), part)
     return _kept(hand, file, f"{part_name(part)}: {DECISIONS[decision].lower()}")
+
+
+@bp.post("/lines/<int:line_id>/build/anew/<part>")
+def make_anew(line_id: int, part: str) -> ResponseReturnValue:
+    """A part that was made for an earlier design is made again, or was cut to serve."""
+    hand = in_hand(line_id)
+    return _kept(hand, forget(hand.build.file, part), f"{part_name(part)}: goes by the design as it is now")
 
 
 @bp.post("/lines/<int:line_id>/build/choose")

@@ -31,6 +31,7 @@ from fenwick.wording.making.progress import (
     ASKS,
     PHASE_TITLES,
     broken_sentence,
+    changed_sentence,
     off_words,
     part_state_words,
     phase_of,
@@ -104,6 +105,7 @@ class BuildView:
     settings: int
     warnings: tuple[str, ...]
     broken: tuple[str, ...]
+    changed: tuple[tuple[str, str], ...]  #: (part, what has become of it)
     bought: bool
     made_from: Editor | None
     made_from_words: str
@@ -140,6 +142,7 @@ def build_view(hand: InHand, now: datetime, editor: Editor | None = None) -> Bui
         joint_words=_joint_words(pack.joints),
         settings=sum(len(cuts) for cuts in pack.cuts.values()),
         warnings=warnings,
+        changed=tuple((one.part, changed_sentence(one, voice)) for one in found.changed),
         broken=tuple(broken_sentence(one) for one in found.broken),
         made_from=editor or made_from_editor(hand.state.rig, hand.what, pack.making, voice.system),
         made_from_words=_made_from(pack.making, voice),

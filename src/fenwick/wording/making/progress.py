@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from fenwick.core.making.as_cut import KEEP, RECUT, SHIM, TRIM, BuiltFigures, Verdict
+from fenwick.core.making.changed import PartFate
 from fenwick.core.making.parts import MadePart
 from fenwick.core.making.steps import Broken
 from fenwick.wording.making.names import COSTS, part_name
@@ -109,6 +110,23 @@ def verdict_sentences(verdict: Verdict, figures: BuiltFigures | None, voice: Voi
     for one in verdict.follows:
         said.append(f"{part_name(one.part)} follows: {dim_name(one.dim)} {voice.cut(one.value)}.")
     return said
+
+
+FATES = {
+    "after-cut": "serves after a cut",
+    "scrap": "is scrap now, perhaps sheet for a smaller part",
+    "not-needed": "is not needed any more",
+}
+
+
+def changed_sentence(change: PartFate, voice: Voice) -> str:
+    """What has become of a part that was made for an earlier design."""
+    said = f"{part_name(change.part)} {FATES[change.fate]}"
+    if change.dim:
+        return f"{said}: {dim_name(change.dim)} was {voice.cut(change.was)}, {voice.cut(change.now)} is wanted."
+    if change.fate == "scrap":
+        return f"{said}: it is of another sheet."
+    return f"{said}."
 
 
 def off_words(verdict: Verdict, voice: Voice) -> str:
