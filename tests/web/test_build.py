@@ -113,7 +113,7 @@ class TestSteps:
 
     def test_a_step_is_not_passed_over_unseen(self, client: FlaskClient, shop: Database) -> None:
         refused = client.post(f"{PAGE}/tick/seal-disc", data=SEP)
-        assert refused.status_code == 409
+        assert refused.status_code == 422
         assert "Seal the inlet" in refused.text
         assert "seal-disc" not in {one.step for one in file_of(shop).done}
         client.post(f"{PAGE}/tick/seal-disc", data={**SEP, "anyway": "1", "from": "step"})

@@ -103,7 +103,7 @@ def tick_step(line_id: int, step: str) -> ResponseReturnValue:
     if not undone:
         before = [one for one in found.after if one not in hand.found.done]
         if before and request.form.get("anyway") != "1":
-            return step_page(hand, step, refused=tuple(before)), 409
+            return step_page(hand, step, refused=tuple(before)), 422
     at = datetime.now(UTC).strftime("%Y-%m-%dT%H:%M:%SZ")
     file = hand.build.file
     if undone:
@@ -234,7 +234,7 @@ def move_step(line_id: int, step: str, way: str) -> ResponseReturnValue:
 def take_into_line(line_id: int) -> ResponseReturnValue:
     """Make the line what was built."""
     hand = in_hand(line_id)
-    edits = as_built_edits(hand.state.rig, hand.found)
+    edits = _as_built(hand)
     if not edits:
         return _part_or_page(hand, "Nothing was measured that the model knows by another figure."), 422
     at = next(i for i, e in enumerate(hand.state.rig.line.elements) if e.id == hand.what)
@@ -283,7 +283,13 @@ def _part(hand: InHand, part: str, errors: dict[str, str] | None = None, typed: 
     view = part_view(hand, part, errors or {}, typed or {})
     if view is None:
         abort(404)
-    return render_template("build/part.html", view=view, hand=hand, lines=line_names(session(), hand.state.id))
+    takes = ", ".join(key.rpartition(".")[2].removesuffix("_m").replace("_", " ") for key in _as_built(hand))
+    lines = line_names(session(), hand.state.id)
+    return render_template("build/part.html", view=view, hand=hand, lines=lines, takes=takes)
+
+
+def _as_built(hand: InHand) -> dict[str, float]:
+    return as_built_edits(hand.state.rig, hand.found)
 
 
 def _steps(hand: InHand) -> str:
