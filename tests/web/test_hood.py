@@ -159,3 +159,44 @@ def test_the_line_page_edits_a_tool_with_any_hood(client: FlaskClient, kind: str
     assert page.select_one("#editor .fields input") is not None
     assert page.select_one(f'.strip-tabs a[href="{PAGE}"]') is not None
     assert client.get("/lines/1/rig.json").json["line"]["branches"][0]["port"]["hood"]["kind"] == kind
+
+
+BOX = f"{PAGE}/box"
+
+
+def test_a_box_with_sizes_is_open_by_what_they_say_and_can_be_built(client: FlaskClient) -> None:
+    client.post(f"{PAGE}/kind", data={"kind": "enclosure"})
+    before = figure(soup(client.get(PAGE)), "hood-speed")
+    page = soup(client.post(f"{BOX}/sizes", headers=HTMX))
+    assert figure(page, "hood-speed") == pytest.approx(before, rel=0.02)  # as open as it was
+    page = soup(client.post(PAGE, data={f"{HOOD}.box.passages[0].height_m": "20"}, headers=HTMX))
+    assert figure(page, "hood-speed") > before
+    assert "Build it" in page.text
+    built = client.get("/lines/1/build?what=hood:drum-sander")
+    assert built.status_code == 200
+    assert "Front" in built.text
+
+
+def test_a_door_is_a_way_of_working_and_its_gap_leaks_when_it_is_shut(client: FlaskClient) -> None:
+    client.post(f"{PAGE}/kind", data={"kind": "enclosure"})
+    client.post(f"{BOX}/sizes")
+    page = soup(client.post(f"{BOX}/door", headers=HTMX))
+    ways = [cell.text.split(" ")[0].lower() for cell in page.select(".ways-card tbody th")]
+    assert ways == ["doors", "door"]
+    shut = soup(client.post(PAGE, data={f"{HOOD}.box.gap_m": "10"}, headers=HTMX))
+    opened = [float(one.select(".ways-card tbody td")[0].text.split(" ")[0]) for one in (page, shut)]
+    assert opened[1] > opened[0]  # 1.1 m round the door, 9 mm wider
+    page = soup(client.post(f"{BOX}/less-door", headers=HTMX))
+    assert page.select(".ways-card") == []
+    back = soup(client.post(f"{BOX}/none", headers=HTMX))
+    assert back.select_one(f'input[name="{HOOD}.openings[0].area_m2"]') is not None
+
+
+def test_a_passage_that_does_not_fit_its_side_is_said_at_its_field(client: FlaskClient) -> None:
+    client.post(f"{PAGE}/kind", data={"kind": "enclosure"})
+    client.post(f"{BOX}/sizes")
+    found = client.post(PAGE, data={f"{HOOD}.box.passages[0].width_m": "900"}, headers=HTMX)
+    assert found.status_code == 422
+    assert "Must fit the side it is in, at most 500 mm (got 900 mm)." in found.text
+    assert client.post(f"{BOX}/less-passage").status_code == 422
+    assert client.post(f"{BOX}/burn").status_code == 400

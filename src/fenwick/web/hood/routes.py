@@ -12,6 +12,7 @@ from fenwick.core.catalogue.tools import TOOLS
 from fenwick.core.line.extra_fan import extra_flow
 from fenwick.data.lines import LineState, line_state
 from fenwick.rig import Rig, RigError, edit_rig
+from fenwick.rig.edits.hood_box import WAYS, changed_box
 from fenwick.rig.edits.hood_options import hood_options
 from fenwick.rig.edits.ports import alone
 from fenwick.rig.format.elements import PortPart
@@ -101,6 +102,20 @@ def change_ways(line_id: int, port: str, way: str) -> ResponseReturnValue:
         ways.pop()
     words = f"{part.name}: a way of working {'added' if way == 'add' else 'removed'}"
     return _save(state, port, {f"{path}.hood.openings": ways}, words)
+
+
+@bp.post("/lines/<int:line_id>/ports/<port>/hood/box/<way>")
+def change_box(line_id: int, port: str, way: str) -> ResponseReturnValue:
+    """Give a box its sizes, or take them away; a passage or a door more or less."""
+    state, part, path = _found(line_id, port)
+    if not isinstance(part.hood, EnclosurePart) or way not in WAYS:
+        abort(400)
+    try:
+        keys = changed_box(part.hood, way)
+    except KeyError:
+        abort(400)
+    hood = {**part.hood.model_dump(mode="json"), **keys}
+    return _save(state, port, {f"{path}.hood": hood}, f"{part.name}: {WAYS[way]}")
 
 
 @bp.post("/lines/<int:line_id>/ports/<port>/hood/fan/<way>")

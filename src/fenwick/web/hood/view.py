@@ -19,6 +19,7 @@ from fenwick.drawing.hood import render_hood
 from fenwick.rig import Rig
 from fenwick.rig.edits.hood_options import hood_options
 from fenwick.rig.edits.ports import alone
+from fenwick.rig.format.box import BoxPart
 from fenwick.rig.format.curve import NameplatePart
 from fenwick.rig.format.elements import BranchPart
 from fenwick.rig.format.guesses import guess_path
@@ -91,6 +92,7 @@ class HoodView:
     options: list[OptionRow]
     fan: str  #: what tells the air of its extra fan: flow, curve, points; empty without one
     air: str  #: at the tool, open alone
+    sized: bool  #: whether it is a box with sizes
 
 
 def branch_of(rig: Rig, port: str) -> BranchPart | None:
@@ -115,8 +117,20 @@ def _hood_keys(hood: AnyHood | None) -> list[str]:
     keys = [*KIND_KEYS[kind], "release", "thrown_share", "thrown_bore_m", *(() if kind == "floor" else ("rebound",))]
     if isinstance(hood, EnclosurePart):
         keys += [f"openings[{i}].{key}" for i in range(len(hood.openings)) for key in ("name", "area_m2", "share")]
+        keys += _box_keys(hood.box)
     if hood.extra_fan is not None:
         keys += [f"extra_fan.{key}" for key in (*_moving_keys(hood.extra_fan), *FAN_KEYS)]
+    return keys
+
+
+def _box_keys(box: BoxPart | None) -> list[str]:
+    if box is None:
+        return []
+    keys = ["box.width_m", "box.depth_m", "box.height_m", "box.gap_m"]
+    for i in range(len(box.passages)):
+        keys += [f"box.passages[{i}].{key}" for key in ("side", "width_m", "height_m")]
+    for i in range(len(box.doors)):
+        keys += [f"box.doors[{i}].{key}" for key in ("name", "side", "width_m", "height_m", "share")]
     return keys
 
 
@@ -152,6 +166,12 @@ def fan_told_by(rig: Rig, port: str) -> str:
         return ""
     curve = hood.extra_fan.curve
     return "flow" if curve is None else "curve" if isinstance(curve, NameplatePart) else "points"
+
+
+def _sized(rig: Rig, port: str) -> bool:
+    branch = branch_of(rig, port)
+    hood = branch.port.hood if branch and branch.port else None
+    return isinstance(hood, EnclosurePart) and hood.box is not None
 
 
 def document_kind(rig: Rig, port: str) -> str:
@@ -197,6 +217,7 @@ def hood_view(state: LineState, port: str, system: str, editor: Editor | None = 
         options=_options(rig, port, found, voice),
         fan=fan_told_by(rig, port),
         air=voice.figure(found.point.port_flow[at, 0], "flow"),
+        sized=_sized(state.rig, port),
     )
 
 
