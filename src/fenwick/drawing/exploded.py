@@ -19,7 +19,10 @@ FLATTEN = 0.13  #: how flat a circle is seen
 GAP = 15.0  #: between two parts [px]
 SHORTEST, TALLEST = 2.5, 78.0  #: a part as high as it is drawn; taller ones are broken off [px]
 BALLOONS, APART = 366.0, 27.0  #: x of the numbers, and how far apart [px]
-ASIDE, ASIDE_WIDE = 12.0, 78.0  #: column of what does not stand in the stack [px]
+ASIDE, ASIDE_WIDE, ASIDE_HIGH = 12.0, 78.0, 56.0  #: column of what does not stand in the stack [px]
+CELL_WIDE, CELL_HIGH, CELL_LEAST = 140.0, 96.0, 104.0  #: of a part where nothing is stacked [px]
+FREE = 1e9  #: scale where every part has its own [px/m]
+LABEL_HIGH = 33.0  #: of a number with its label [px]
 UPRIGHT = ("outlet-tube", "throat", "drop-pipe")
 BODIES = ("bin", "vessel", "head", "cyclone", "chamber")
 GASKETS = ("gasket", "head-gasket", "flange-gasket")
@@ -103,7 +106,7 @@ def exploded_scene(parts: Sequence[MadePart], shown: Mapping[str, Shown], link: 
         for part, at in zip(stacked, balloons, strict=True)
     ]
     aside = [part for part in parts if part.id not in places and _is_drawn(part)]
-    pieces += _aside_pieces(aside, numbers, shown, link, scale)
+    pieces += _aside_pieces(aside, numbers, shown, link, scale if stacked else FREE, alone=not stacked)
     axis = None
     if stacked:
         last = places[stacked[-1].id]
@@ -241,23 +244,34 @@ def _aside_pieces(
     shown: Mapping[str, Shown],
     link: Callable[[str], str],
     scale: float,
+    *,
+    alone: bool,
 ) -> list[ApartPiece]:
-    """What stands beside the stack, in a column at its left, each from its own face."""
+    """What stands beside the stack, each from its own face: in a column, or over the picture where it is alone."""
     found = []
-    y = TOP + 22.0
+    if alone:  # one scale for all of them
+        scale = min((min(CELL_WIDE / w, CELL_HIGH / h) for w, h in map(_face_size, aside)), default=scale)
+    x, y, row = ASIDE, TOP + 22.0, 0.0
+    wide_most, high_most = (CELL_WIDE, CELL_HIGH) if alone else (ASIDE_WIDE, ASIDE_HIGH)
     for part in aside:
         wide, high = _face_size(part)
-        own = min(scale, ASIDE_WIDE / max(wide, 1e-6), 56.0 / max(high, 1e-6))
+        own = min(scale, wide_most / max(wide, 1e-6), high_most / max(high, 1e-6))
+        if alone and x + wide * own > WIDTH - ASIDE:
+            x, y, row = ASIDE, y + row + LABEL_HIGH, 0.0
         if y + high * own > HEIGHT - 6.0:
             break
+        said = shown[part.id]
         found.append(
             ApartPiece(
-                part.id, numbers[part.id], shown[part.id].title, shown[part.id].state, shown[part.id].label,
-                link(part.id), _aside_face(part, y, own), "", _clear(part), (ASIDE + 10.0, y - 11.0),
-                (ASIDE + 10.0, y), (ASIDE + 24.0, y - 11.0),
+                part.id, numbers[part.id], said.title, said.state, said.label, link(part.id),
+                _aside_face(part, x, y, own),
+                "", _clear(part), (x + 10.0, y - 11.0), (x + 10.0, y), (x + 24.0, y - 11.0),
             )
         )  # fmt: skip
-        y += high * own + 33.0
+        if alone:
+            x, row = x + max(wide * own, CELL_LEAST) + ASIDE, max(row, high * own)
+        else:
+            y += high * own + LABEL_HIGH
     return found
 
 
@@ -268,20 +282,20 @@ def _face_size(part: MadePart) -> tuple[float, float]:
     return part.dims["length_m"], part.dims["outer_d_m"]
 
 
-def _aside_face(part: MadePart, y: float, scale: float) -> str:
+def _aside_face(part: MadePart, x: float, y: float, scale: float) -> str:
     if not part.outline:
         wide, high = part.dims["length_m"] * scale, part.dims["outer_d_m"] * scale
         end = high * 0.2
         return (
-            f"M {ASIDE + end:.1f},{y:.1f} H {ASIDE + wide:.1f} V {y + high:.1f} H {ASIDE + end:.1f} "
-            f"A {end:.1f} {high / 2.0:.1f} 0 0 1 {ASIDE + end:.1f},{y:.1f} Z"
+            f"M {x + end:.1f},{y:.1f} H {x + wide:.1f} V {y + high:.1f} H {x + end:.1f} "
+            f"A {end:.1f} {high / 2.0:.1f} 0 0 1 {x + end:.1f},{y:.1f} Z"
         )
     low, top = part.outline[0].min(axis=0), part.outline[0].max(axis=0)
     paths = []
     for loop in part.outline:
         thin = loop[:: max(1, len(loop) // CORNERS)]
         points = " ".join(
-            f"{ASIDE + (px - low[0]) * scale:.1f},{y + (top[1] - py) * scale:.1f}" for px, py in thin.tolist()
+            f"{x + (px - low[0]) * scale:.1f},{y + (top[1] - py) * scale:.1f}" for px, py in thin.tolist()
         )
         paths.append(f"M {points} Z")
     return " ".join(paths)

@@ -32,8 +32,8 @@ def stand_parts(stage: Separator, making: Making, mass: float | None) -> MadePar
     troubles = [Trouble("tray-narrow", "tray", wide, foot)] if wide < foot else []
     wheels = stand is None or stand.wheels
     parts: list[MadePart] = [
-        panel("tray", making, wide, wide),
         disc("bin-rest", making.plate, foot, holes=[SawnHole("mouth", foot - 2.0 * making.rule("ring"))]),
+        panel("tray", making, wide, wide),
         *([_casters(mass)] if wheels else []),
         *_holders(foot),
     ]

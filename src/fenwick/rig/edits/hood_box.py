@@ -30,7 +30,10 @@ def changed_box(hood: EnclosurePart, way: str) -> dict[str, Any]:
         Where that cannot be done.
     """
     if way == "none":
-        ways = [{"name": one.name or "In use", "area_m2": round(one_value(one.area), 6), "share": one.share} for one in hood.ways]
+        ways = [
+            {"name": one.name or "In use", "area_m2": round(one_value(one.area), 6), "share": one.share}
+            for one in hood.ways
+        ]
         return {"box": None, "openings": ways}
     if way == "sizes":
         area = one_value(hood.ways[0].area)

@@ -11,7 +11,8 @@ from fenwick.rig import RigError, edit_rig
 from fenwick.services.builds import felt_leak
 from fenwick.units import BadNumberError, format_value, parse_value
 from fenwick.web.build.hand import in_hand
-from fenwick.web.build.step_page import RIM_STEP, RUN_STEP, rim_fields, step_page
+from fenwick.web.build.plan_view import RUN_STEP
+from fenwick.web.build.step_page import RIM_STEP, rim_fields, step_page
 from fenwick.web.build.view import address
 from fenwick.web.kit.database import session
 from fenwick.web.kit.fields import Field

@@ -8,6 +8,7 @@ from fenwick.data.lines import line_names
 from fenwick.services.making_files import step_name
 from fenwick.units import format_value, unit_label
 from fenwick.web.build.hand import InHand
+from fenwick.web.build.plan_view import RUN_STEP
 from fenwick.web.build.view import address, step_card, step_reasons
 from fenwick.web.kit.database import session
 from fenwick.web.kit.fields import Field
@@ -15,7 +16,7 @@ from fenwick.web.kit.units import unit_system
 from fenwick.wording.making.names import part_name
 from fenwick.wording.making.work import FIRST_RUN
 
-RIM_STEP, RUN_STEP = "seat-rim", "first-run"
+RIM_STEP = "seat-rim"
 TITLES = {"gap_m": "Gauge that goes in", "length_m": "Over that much of the rim"}
 
 

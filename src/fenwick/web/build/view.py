@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from datetime import datetime, timedelta
+from datetime import datetime
 from typing import Any
 
 from flask import url_for
@@ -13,15 +13,14 @@ from fenwick.core.making.as_cut import Verdict
 from fenwick.core.making.given import Making
 from fenwick.core.making.joints import GluedJoint
 from fenwick.core.making.parts import BUY, HAVE, MAKE, MadePart
-from fenwick.core.making.schedule import TimeSlot
 from fenwick.core.making.steps import WorkStep
 from fenwick.drawing.exploded import Shown, render_exploded
-from fenwick.drawing.timeline import render_timeline
 from fenwick.rig.voice import voice_for
 from fenwick.services.builds import cost_of, outlay, planned
 from fenwick.services.making_files import page_count, reasons, step_name, warnings_of
 from fenwick.web.build.hand import InHand, Thing
 from fenwick.web.build.made_from import made_from_editor
+from fenwick.web.build.plan_view import plan_picture, plan_words
 from fenwick.web.kit.editor import Editor
 from fenwick.web.kit.units import unit_system
 from fenwick.wording.making.facts import duration, size_words, stock_words, to_buy
@@ -29,12 +28,10 @@ from fenwick.wording.making.figures import step_figures
 from fenwick.wording.making.names import HANDS, MATERIALS, SEALANTS, part_name
 from fenwick.wording.making.progress import (
     ASKS,
-    PHASE_TITLES,
     broken_sentence,
     changed_sentence,
     off_words,
     part_state_words,
-    phase_of,
     verdict_sentences,
     verdict_title,
 )
@@ -133,8 +130,8 @@ def build_view(hand: InHand, now: datetime, editor: Editor | None = None) -> Bui
         rows=tuple(_row(hand, i, part, voice) for i, part in enumerate(pack.parts, start=1)),
         summary=_summary(hand, voice),
         now=_now(hand, voice),
-        timeline=_timeline(hand, slots, now) if slots else None,
-        plan_words=_plan_words(slots, now),
+        timeline=plan_picture(hand, slots, now) if slots else None,
+        plan_words=plan_words(slots, now),
         hours=found.file.hours,
         hours_choices=HOURS_WORDS,
         sheets=_sheet_words(hand),
@@ -266,35 +263,6 @@ def _off_card(hand: InHand, verdict: Verdict, voice: Voice) -> NowCard:
     )  # fmt: skip
 
 
-def _timeline(hand: InHand, slots: tuple[TimeSlot, ...], now: datetime) -> Markup:
-    midnight = now.replace(hour=0, minute=0, second=0, microsecond=0)
-    days = [(midnight + timedelta(days=d)).strftime("%A" if d < 7 else "%-d %b") for d in range(400)]
-    phase = {slot.step: phase_of(slot.step) for slot in slots}
-    names = {step.id: step_name(step) for step in hand.found.steps}
-    since = (now - midnight).total_seconds()
-    return render_timeline(
-        slots, phase, PHASE_TITLES, names, days, since, f"runs {_clock(slots, midnight)}", "plan-of-work"
-    )
-
-
-def _clock(slots: tuple[TimeSlot, ...], midnight: datetime) -> str:
-    end = midnight + timedelta(seconds=max(slot.end for slot in slots))
-    return end.strftime("%H:%M")
-
-
-def _plan_words(slots: tuple[TimeSlot, ...], now: datetime) -> str:
-    if not slots:
-        return ""
-    midnight = now.replace(hour=0, minute=0, second=0, microsecond=0)
-    cures = [slot.cured for slot in slots if slot.cured > slot.end]
-    end = midnight + timedelta(seconds=max(slot.end for slot in slots))
-    said = f"It can run on {end.strftime('%A, %-d %B')}"
-    if cures:
-        last = midnight + timedelta(seconds=max(cures))
-        said += f"; the last cure ends on {last.strftime('%A at %H:%M')}"
-    return f"{said}."
-
-
 def _made_from(making: Making, voice: Voice) -> str:
     """The sheets, the tube and the sealant in one line."""
     plate = f"{MATERIALS[making.plate.material]} {voice.cut(making.plate.thickness)}"
@@ -303,6 +271,8 @@ def _made_from(making: Making, voice: Voice) -> str:
 
 
 def _joint_words(joints: tuple[GluedJoint, ...]) -> str:
+    if not joints:
+        return "nothing is sealed"
     bad = sum(bool(joint.bond.because) for joint in joints)
     return f"{bad} of {len(joints)} to look at" if bad else f"{len(joints)} joints, all hold"
 
