@@ -3,8 +3,10 @@
 from fenwick.web.build.files import bp as files_bp
 from fenwick.web.build.first_run import bp as first_run_bp
 from fenwick.web.build.routes import bp
+from fenwick.web.build.ways import bp as ways_bp
 
 bp.register_blueprint(files_bp)
 bp.register_blueprint(first_run_bp)
+bp.register_blueprint(ways_bp)
 
 __all__ = ["bp"]

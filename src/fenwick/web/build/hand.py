@@ -34,6 +34,7 @@ class InHand:
     what: str
     build: BuildState
     found: Progress
+    asked: BuildAsked  #: what the shop has
 
     @property
     def title(self) -> str:
@@ -76,4 +77,4 @@ def in_hand(line_id: int) -> InHand:
     build = build_state(session(), line_id, what)
     owned = state.owned
     asked = BuildAsked(what, workshop=workshop_of(owned), sheets=sheets_of(owned), tubes=tubes_of(owned))
-    return InHand(state, things, what, build, progress(state.rig, build.file, asked))
+    return InHand(state, things, what, build, progress(state.rig, build.file, asked), asked)
