@@ -9,6 +9,7 @@ import sys
 import tempfile
 from pathlib import Path
 
+import pypdfium2 as pdfium
 from playwright.sync_api import Page, sync_playwright
 
 FOLDER = Path(__file__).parents[1] / "docs" / "screenshots"
@@ -17,19 +18,18 @@ FLAGS = ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "-
 VIEWS = (  # name, address, width, height, whole page
     ("line", "", 1280, 800, False),
     ("separator", "lines/1/separator", 1280, 800, True),
+    ("build", "lines/1/build", 1280, 800, False),
+    ("build-sheets", "lines/1/build/sheets", 1280, 760, False),
+    ("build-390", "lines/1/build/steps/dry-fit-inlet?what=sep", 390, 844, True),
     ("ports", "lines/2/ports", 1280, 760, False),
     ("hood", "lines/1/ports/drum-sander/hood", 1280, 800, False),
     ("dust", "lines/1/dust", 1280, 800, False),
     ("ageing", "lines/1/ageing", 1280, 800, False),
     ("checks", "lines/1/checks", 1280, 800, True),
     ("result", "tests/2", 1280, 800, True),
-    ("air", "lines/1/air", 1280, 800, False),
-    ("test", "lines/3/test", 1280, 800, True),
-    ("fault", "lines/1/test/fault?s=weak&s=pitch-high", 1280, 800, False),
     ("start", "start", 1280, 800, False),
     ("working", "lines/1/workings/kept#sep.cut", 1280, 800, False),
     ("shop", "shop", 1280, 800, False),
-    ("first-verdict", "lines/6?panel=hookup&time=evening", 1280, 800, False),
     ("line-390", "", 390, 844, True),
 )
 
@@ -50,6 +50,12 @@ def take(page: Page, server: str) -> None:
         page.goto(server + address, wait_until="networkidle")
         page.screenshot(path=FOLDER / f"{name}.png", full_page=whole)
         print(f"docs/screenshots/{name}.png")
+
+
+def take_template(page: Page, server: str) -> None:
+    """A page of the templates as it is printed."""
+    pdf = page.request.get(f"{server}lines/1/build/files/templates.pdf?what=sep").body()
+    pdfium.PdfDocument(pdf)[8].render(scale=1.0).to_pil().save(FOLDER / "template.png")
 
 
 def take_search(page: Page, server: str) -> None:
@@ -114,7 +120,7 @@ def main() -> None:
             browser = playwright.chromium.launch(executable_path=CHROMIUM, args=FLAGS)
             page = browser.new_context(reduced_motion="reduce").new_page()
             try:
-                for picture in (prepare, take, take_search, take_run, take_side_by_side):
+                for picture in (prepare, take, take_template, take_search, take_run, take_side_by_side):
                     picture(page, found[0])
             finally:
                 browser.close()
