@@ -13,6 +13,7 @@ import pypdfium2 as pdfium
 import pytest
 from bs4 import BeautifulSoup
 from flask.testing import FlaskClient
+from PIL import Image
 from sqlmodel import Session
 
 from fenwick.data import Database
@@ -391,3 +392,27 @@ class TestWays:
         assert file_of(shop).bought
         assert client.post(f"{PAGE}/ways/teapot/made", data=SEP).status_code == 404
         assert client.post(f"{PAGE}/ways/cyclone/stolen", data=SEP).status_code == 404
+
+
+class TestPhotos:
+    def upload(self, client: FlaskClient, raw: bytes, step: str = "wrap-dry") -> Any:
+        data = {**SEP, "step": step, "photo": (io.BytesIO(raw), "a.jpg")}
+        return client.post(f"{PAGE}/photos", data=data, content_type="multipart/form-data")
+
+    def test_a_photo_of_a_step_comes_and_goes(self, client: FlaskClient) -> None:
+        out = io.BytesIO()
+        Image.new("RGB", (2400, 1200), "red").save(out, "PNG")
+        assert self.upload(client, out.getvalue()).status_code == 302
+        page = soup(client.get(f"{PAGE}/steps/wrap-dry?what=sep"))
+        address = page.select_one(".step-photos img")["src"]  # type: ignore[index]
+        small = Image.open(io.BytesIO(client.get(address).data))
+        assert (small.format, small.size) == ("JPEG", (1600, 800))
+        assert client.get(str(address).replace("/lines/1/", "/lines/2/")).status_code == 404
+        client.post(f"{str(address).removesuffix('.jpg')}/remove", data=SEP)
+        assert client.get(address).status_code == 404
+
+    def test_what_is_no_photo_is_refused_in_a_sentence(self, client: FlaskClient) -> None:
+        found = self.upload(client, b"hello")
+        assert found.status_code == 422
+        assert "no picture that can be read" in found.text
+        assert self.upload(client, b"", "nothing").status_code == 404

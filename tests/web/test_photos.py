@@ -8,8 +8,8 @@ from io import BytesIO
 import pytest
 from PIL import Image
 
-from fenwick.web.trials import photos
-from fenwick.web.trials.photos import MOST_SIDE, BadPhotoError, small_jpeg
+from fenwick.web.kit import photos
+from fenwick.web.kit.photos import MOST_SIDE, BadPhotoError, small_jpeg
 
 
 def saved(kind: str, size: tuple[int, int] = (64, 40), **how: object) -> bytes:

@@ -4,12 +4,13 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from sqlmodel import Session, select
+from sqlmodel import Session, col, select
 
 from fenwick.builds.model import BuildFile, read_build, write_build
 from fenwick.data.history import OF_BUILDS
+from fenwick.data.lines import NotFoundError
 from fenwick.data.remembered import kept
-from fenwick.data.tables import Build
+from fenwick.data.tables import Build, BuildPhoto
 
 
 @dataclass(frozen=True)
@@ -44,11 +45,7 @@ def build_state(session: Session, line_id: int, what: str) -> BuildState:
 
 def change_build(session: Session, line_id: int, what: str, file: BuildFile, label: str) -> None:
     """Put a changed record in force."""
-    row = _row(session, line_id, what)
-    if row is None:
-        row = Build(line_id=line_id, what=what)
-        session.add(row)
-        session.flush()
+    row = _begun(session, line_id, what)
     assert row.id is not None
     row.cursor = OF_BUILDS.add(session, row.id, row.cursor, label, write_build(file)).number
     session.add(row)
@@ -68,6 +65,61 @@ def step_build(session: Session, line_id: int, what: str, by: int) -> str | None
     session.add(row)
     kept(session)
     return target.label
+
+
+def add_build_photo(session: Session, line_id: int, what: str, step: str, picture: bytes) -> int:
+    """Keep a photo of a step; its id."""
+    build = _begun(session, line_id, what)
+    assert build.id is not None
+    photo = BuildPhoto(build_id=build.id, step=step, picture=picture)
+    session.add(photo)
+    kept(session)
+    assert photo.id is not None
+    return photo.id
+
+
+def photos_of_step(session: Session, build_id: int | None, step: str) -> list[int]:
+    """Ids of the photos of a step, in the order they were taken."""
+    mine = select(BuildPhoto.id).where(BuildPhoto.build_id == build_id, BuildPhoto.step == step)
+    return [one for one in session.exec(mine.order_by(col(BuildPhoto.id))).all() if one is not None]
+
+
+def build_photo(session: Session, line_id: int, photo_id: int) -> BuildPhoto:
+    """A photo of a line's build.
+
+    Raises
+    ------
+    NotFoundError
+        When the line has none of that number.
+    """
+    photo = session.get(BuildPhoto, photo_id)
+    build = None if photo is None else session.get(Build, photo.build_id)
+    if photo is None or build is None or build.line_id != line_id:
+        raise NotFoundError("There is no such photo.")
+    return photo
+
+
+def remove_build_photo(session: Session, line_id: int, photo_id: int) -> str:
+    """Throw a photo away; the step that it was of.
+
+    Raises
+    ------
+    NotFoundError
+    """
+    photo = build_photo(session, line_id, photo_id)
+    session.delete(photo)
+    kept(session)
+    return photo.step
+
+
+def _begun(session: Session, line_id: int, what: str) -> Build:
+    """The row of a build, made where there is none."""
+    row = _row(session, line_id, what)
+    if row is None:
+        row = Build(line_id=line_id, what=what)
+        session.add(row)
+        session.flush()
+    return row
 
 
 def _row(session: Session, line_id: int, what: str) -> Build | None:

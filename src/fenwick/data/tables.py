@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from datetime import UTC, datetime
 
-from sqlalchemy import Text, UniqueConstraint
+from sqlalchemy import LargeBinary, Text, UniqueConstraint
 from sqlmodel import Column, Field, SQLModel
 
 
@@ -85,6 +85,18 @@ class BuildRevision(SQLModel, table=True):
     label: str = Field(max_length=300)
     document: str = Field(sa_column=Column(Text, nullable=False))
     created_at: datetime = Field(default_factory=_now)
+
+
+class BuildPhoto(SQLModel, table=True):
+    """A photo of a step, made small enough to keep."""
+
+    __tablename__ = "build_photo"
+
+    id: int | None = Field(default=None, primary_key=True)
+    build_id: int = Field(foreign_key="build.id", ondelete="CASCADE", index=True)
+    step: str = Field(max_length=80)
+    picture: bytes = Field(sa_column=Column(LargeBinary, nullable=False))  #: JPEG
+    at: datetime = Field(default_factory=_now)
 
 
 class Acknowledgement(SQLModel, table=True):

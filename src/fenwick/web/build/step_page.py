@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from flask import abort, render_template
 
+from fenwick.data.builds import photos_of_step
 from fenwick.data.lines import line_names
 from fenwick.services.making_files import step_name
 from fenwick.units import format_value, unit_label
@@ -20,13 +21,16 @@ RIM_STEP = "seat-rim"
 TITLES = {"gap_m": "Gauge that goes in", "length_m": "Over that much of the rim"}
 
 
-def step_page(hand: InHand, step: str, refused: tuple[str, ...] = (), rim: tuple[Field, ...] | None = None) -> str:
+def step_page(
+    hand: InHand, step: str, refused: tuple[str, ...] = (), rim: tuple[Field, ...] | None = None, photo_error: str = ""
+) -> str:
     """One step as a page.
 
     Parameters
     ----------
     refused : ids of the steps that come first
     rim : what was typed of the rim, where that was refused
+    photo_error : why a photo was not kept
     """
     steps = hand.found.steps
     at = next((i for i, one in enumerate(steps) if one.id == step), None)
@@ -43,6 +47,7 @@ def step_page(hand: InHand, step: str, refused: tuple[str, ...] = (), rim: tuple
         clock=clock, lines=line_names(session(), hand.state.id),
         rim=(rim or rim_fields(hand)) if steps[at].id == RIM_STEP else None,
         first_run=FIRST_RUN if steps[at].id == RUN_STEP else None, seen=seen,
+        photos=photos_of_step(session(), hand.build.id, step), photo_error=photo_error,
     )  # fmt: skip
 
 

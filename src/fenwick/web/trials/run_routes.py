@@ -18,8 +18,8 @@ from fenwick.units import SYSTEMS
 from fenwick.web.kit.database import session
 from fenwick.web.kit.devices import tell_simulated
 from fenwick.web.kit.numbers import whole
+from fenwick.web.kit.photos import BadPhotoError, small_jpeg
 from fenwick.web.kit.units import unit_system
-from fenwick.web.trials.photos import BadPhotoError, small_jpeg
 from fenwick.web.trials.routes import bp
 from fenwick.web.trials.run_view import RunView, run_view
 

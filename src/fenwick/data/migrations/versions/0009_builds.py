@@ -1,4 +1,4 @@
-"""What was done of a build, with its history."""
+"""What was done of a build, with its history and its photos."""
 
 import sqlalchemy as sa
 from alembic import op
@@ -27,8 +27,17 @@ def upgrade() -> None:
         sa.Column("created_at", sa.DateTime, nullable=False),
         sa.UniqueConstraint("build_id", "number"),
     )
+    op.create_table(
+        "build_photo",
+        sa.Column("id", sa.Integer, primary_key=True),
+        sa.Column("build_id", sa.Integer, sa.ForeignKey("build.id", ondelete="CASCADE"), nullable=False, index=True),
+        sa.Column("step", sa.String(80), nullable=False),
+        sa.Column("picture", sa.LargeBinary, nullable=False),
+        sa.Column("at", sa.DateTime, nullable=False),
+    )
 
 
 def downgrade() -> None:
+    op.drop_table("build_photo")
     op.drop_table("build_revision")
     op.drop_table("build")
