@@ -7,7 +7,8 @@ from typing import Any
 
 import pytest
 
-from fenwick.rig import build_line
+from fenwick.rig import build_line, check_rig
+from fenwick.rig.result import solve_rig
 from fenwick.rig.voice import voice_for
 from fenwick.wording.bin import bin_words
 from tests.ends.rigs import (
@@ -197,3 +198,16 @@ def test_a_disc_below_an_elbow_is_told_how_deep_it_hangs_and_how_wide_it_may_be_
     line = build_line(standing)
     said = bin_words(line, line.separators[0], voice_for(standing, "metric"))
     assert said[-1] == "Its elbow reaches 70 mm down: a disc 80 mm deep or more is clear of it."
+
+
+def test_slots_that_leave_hardly_any_disc_are_to_watch_and_those_that_meet_to_act_on(
+    document: dict[str, Any],
+) -> None:
+    def level(second: float) -> list[str]:
+        own = next(e for e in document["line"]["elements"] if e["id"] == "sep")
+        own["slots"] = [{"width_m": 0.03, "arc_deg": 150.0}, {"width_m": 0.03, "arc_deg": 150.0, "start_deg": second}]
+        return [one["level"] for one in solve_rig(check_rig(document))["checks"] if one["id"] == "slot-land"]
+
+    assert level(180.0) == []
+    assert level(153.0) == ["watch"]  # 3° of 140 mm are 7 mm
+    assert level(140.0) == ["act"]

@@ -12,6 +12,7 @@ from fenwick.core.components.wet import WetStage
 from fenwick.core.judging.standing import full_mass
 from fenwick.core.line.line import Line
 from fenwick.core.making.bending import bend_troubles
+from fenwick.core.making.cold import cold_troubles
 from fenwick.core.making.cutters import CutSetting, Workshop, cuts_of
 from fenwick.core.making.given import Making, MakingChoices, making_of
 from fenwick.core.making.hood_box import hood_parts
@@ -174,6 +175,7 @@ def _packed(rig: Rig, of: str, draft: _Draft, asked: BuildAsked) -> Pack:
             cuts[part.id] = found
     layout = lay_out(parts, asked.sheets, making)
     joints = joints_of(parts, draft.bin_material, making)
+    troubles += cold_troubles(build_line(rig).site, making.rules)
     return Pack(
         rig.name, of, draft.title, making, parts, draft.steps, cuts, layout, joints,
         (*troubles, *layout.troubles, *joint_troubles(joints)), draft.hours,

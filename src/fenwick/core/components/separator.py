@@ -6,12 +6,13 @@ The kinds differ in the shape of the swirl, in the opening to the bin, and in th
 from __future__ import annotations
 
 from abc import ABC, abstractmethod
+from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from typing import Any, Self, cast
 
 import numpy as np
 
-from fenwick.core.arrays import Values
+from fenwick.core.arrays import Values, one_value
 from fenwick.core.components.bins import Bin
 from fenwick.core.formulas.bin import heap_share
 from fenwick.core.formulas.swirl import SwirlGeometry
@@ -186,6 +187,26 @@ class Slot:
     width: Values  #: radial [m]
     arc: Values  #: [rad]
     start: Values = 0.0  #: from the inlet, in the direction of the swirl [rad]
+
+
+def slot_land(slots: Sequence[Slot], radius: float) -> float:
+    """Least disc left between slots, along their inner edges; below 0 where they overlap [m]. One variant.
+
+    Parameters
+    ----------
+    slots : in any order
+    radius : of their outer edges [m]
+    """
+    least = float("inf")
+    for i, slot in enumerate(slots):
+        width, arc = one_value(slot.width), one_value(slot.arc)
+        least = min(least, (2.0 * np.pi - arc) * (radius - width))
+        for other in slots[i + 1 :]:
+            inner = radius - max(width, one_value(other.width))
+            ahead = (one_value(other.start) - one_value(slot.start)) % (2.0 * np.pi)
+            between = min(ahead - arc, 2.0 * np.pi - ahead - one_value(other.arc))
+            least = min(least, between * inner)
+    return float(least)
 
 
 @dataclass(frozen=True)

@@ -7,7 +7,7 @@ from __future__ import annotations
 
 from fenwick.core.arrays import one_value
 from fenwick.core.components.bins import MATERIALS
-from fenwick.core.components.separator import Separator
+from fenwick.core.components.separator import Separator, SlottedDisc, slot_land
 from fenwick.core.formulas.shell import bending_stress
 from fenwick.core.judging.check import OK, Check, fact, figure
 from fenwick.core.rules import RuleBook
@@ -33,6 +33,15 @@ def sheet_checks(stage: Separator, rules: RuleBook) -> list[Check]:
     holds, cracks = limits
     stress = one_value(bending_stress(MATERIALS[material].youngs_modulus, thickness, bent))
     return [figure("sheet-bends", stress > cracks, stress > holds, stress, holds, "stress", stage.id)]
+
+
+def land_checks(stage: Separator, rules: RuleBook) -> list[Check]:
+    """Slots that leave too little of their disc between them; nothing is said where they leave enough."""
+    if not isinstance(stage, SlottedDisc):
+        return []
+    left = slot_land(stage.slots, one_value(stage.chamber_diameter) / 2.0)
+    land = one_value(rules["make.slot-land"])
+    return [figure("slot-land", left <= 0.0, True, left, land, "length", stage.id)] if left < land else []
 
 
 def bent_limits(material: str, rules: RuleBook) -> tuple[float, float] | None:

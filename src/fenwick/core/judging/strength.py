@@ -20,7 +20,7 @@ from fenwick.core.formulas.shell import (
     ring_carries,
 )
 from fenwick.core.judging.check import WATCH, Check, fact, figure, graded
-from fenwick.core.judging.sheets import sheet_checks
+from fenwick.core.judging.sheets import land_checks, sheet_checks
 from fenwick.core.line.line import Line
 from fenwick.core.line.operating import OperatingPoint
 
@@ -150,6 +150,7 @@ def strength_checks(stage: Separator, line: Line, point: OperatingPoint) -> list
         *_relief(stage, line, point),
         *_lid(stage, line, point),
         *sheet_checks(stage, line.rules),
+        *land_checks(stage, line.rules),
     ]
 
 

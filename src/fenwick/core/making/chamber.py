@@ -163,7 +163,8 @@ def slotted_floor(
     first = stage.slots[0]
     dims = {
         **plain.dims, **groove_dims(stage, making), "slot_radius_m": radius, "slot_width_m": one_value(first.width),
-        "slot_arc_deg": float(np.degrees(one_value(first.arc))), "slot_area_m2": float(area_),
+        "slot_arc_deg": float(np.degrees(one_value(first.arc))),
+        **({"bevel_deg": float(np.degrees(making.bevel))} if making.bevel > 0.0 else {}), "slot_area_m2": float(area_),
     }  # fmt: skip
     edges = tuple(
         Round(f"slot-{key}", r, waste)

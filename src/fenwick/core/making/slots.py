@@ -6,7 +6,7 @@ from collections.abc import Sequence
 from math import pi
 
 from fenwick.core.arrays import one_value
-from fenwick.core.components.separator import Slot
+from fenwick.core.components.separator import Slot, slot_land
 from fenwick.core.formulas.unrolled import round_slot_area
 from fenwick.core.making.given import Making
 from fenwick.core.making.outlines import Loop, round_slot
@@ -67,18 +67,9 @@ def slot_trouble(slots: Sequence[Slot], i: int, radius: float, making: Making) -
     long = turn * (radius - width / 2.0)
     if long < width:
         return Trouble("slot-short", DISC, long, width, stops=True)
-    others = [_land(slot, other, radius) for other in (*slots[:i], *slots[i + 1 :])]
-    least = min([(2.0 * pi - turn) * (radius - width), *others])
+    others = (*slots[:i], *slots[i + 1 :])
+    least = min([slot_land((slot,), radius), *(slot_land((slot, other), radius) for other in others)])
     if least <= 0.0:
         return Trouble("slots-overlap", DISC, -least, 0.0, stops=True)
     land = making.rule("slot-land")
     return Trouble("slot-land", DISC, least, land) if least < land else None
-
-
-def _land(slot: Slot, other: Slot, radius: float) -> float:
-    """Disc left between two slots, along their inner edge; below 0 where they overlap [m]."""
-    (low, turn), (other_low, other_turn) = slot_span(slot), slot_span(other)
-    inner = radius - max(one_value(slot.width), one_value(other.width))
-    gap = (other_low - low) % (2.0 * pi)
-    after, before = gap - turn, 2.0 * pi - gap - other_turn
-    return min(after, before) * inner

@@ -77,6 +77,7 @@ ROWS: tuple[Rule, ...] = (
     Rule("form.acrylic", 160.0, 150.0, 175.0, "temperature", "", "Acrylic, warmed to be formed", ESTIMATE),
     Rule("form.petg", 130.0, 115.0, 155.0, "temperature", "", "PETG, warmed to be formed", ESTIMATE),
     Rule("form.polycarbonate", 180.0, 170.0, 195.0, "temperature", "", "Polycarbonate, dried and warmed", ESTIMATE),
+    Rule("cure.cold", 5.0, 0.0, 10.0, "temperature", "", "Below which sealants and glues hardly cure", ESTIMATE),
     Rule("cure.epoxy-fast", 1.0, 0.5, 2.0, "number", "h", "Five-minute epoxy, before it is loaded"),
     Rule("cure.epoxy-slow", 24.0, 12.0, 48.0, "number", "h", "Slow epoxy, before it is loaded"),
     Rule("cure.silicone", 3.0, 2.0, 4.0, "number", "mm a day", "Silicone, how deep it cures"),

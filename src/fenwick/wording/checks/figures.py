@@ -63,6 +63,12 @@ def _sheet(said: Said) -> str:
     )
 
 
+def _land(said: Said) -> str:
+    if said.level == ACT:
+        return "The slots run into each other: the disc falls apart. Turn one of them, or make one of the two."
+    return f"Only {said.value} of disc stay between slots; it breaks there. Leave {said.limit}: a shorter arc."
+
+
 def _plywood(said: Said) -> str:
     if said.level == OK:
         return f"Bent to {said.value} along its face grain, the plywood follows; it takes {said.limit}."
@@ -240,6 +246,7 @@ FIGURES: dict[str, CheckWords] = {
     "relief": CheckWords(STRENGTH, "Relief valve", _relief),
     "lid-bends": CheckWords(STRENGTH, "Lid drawn in", _lid),
     "sheet-bends": CheckWords(STRENGTH, "Sheet bent cold", _sheet),
+    "slot-land": CheckWords(STRENGTH, "Disc left between slots", _land),
     "sheet-radius": CheckWords(STRENGTH, "Plywood bent round", _plywood),
     "headroom": CheckWords(STANDING, "Height where it stands", _headroom),
     "footprint": CheckWords(STANDING, "Floor where it stands", _footprint),

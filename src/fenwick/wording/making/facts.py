@@ -66,6 +66,8 @@ def sheet_lines(part: MadePart, line: str, of: str, date: str, voice: Voice) -> 
         lines.append(f"{part.swirl.capitalize()} hand: air turns {HANDS[part.swirl]} from above")
     if part.side is not None:
         lines.append(SIDES[part.side].capitalize())
+    if "bevel_deg" in part.dims:
+        lines.append(f"Slot ends bevelled {part.dims['bevel_deg']:.0f}° from upright, down the way of the air")
     if part.kind in ("wrap", "cone"):
         lines.append("Outside up; the dashed line is where the seam laps")
     if part.stands_for is not None and part.stock.material == "paper":

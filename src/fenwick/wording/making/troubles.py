@@ -43,6 +43,7 @@ SENTENCES: dict[str, str] = {
     "sheet-small": "no sheet at hand takes it: it needs {value} by {limit}",
     "no-bond": "{sealant} does not hold on {on}, so the joint to the {other} lets go: {instead}",
     "bond-unknown": "whether {sealant} holds on {on} is not known: glue a strip first and pull it off",
+    "cold": "at {value} sealants and glues hardly cure, and snap-on lids crack: warm the parts above {limit}",
     "not-round": "the bin is not round: lid and ring are drawn for its narrow side; trace the bin itself",
 }  # fmt: skip
 
@@ -50,13 +51,17 @@ SENTENCES: dict[str, str] = {
 def trouble_sentence(trouble: Trouble, voice: Voice) -> str:
     """What is amiss, with the part's name before it."""
     figures = {
-        key: "" if value is None else voice.cut(value)
+        key: "" if value is None else _figure(trouble, value, voice)
         for key, value in (("value", trouble.value), ("limit", trouble.limit))
     }
     if trouble.key in ("no-bond", "bond-unknown"):
         figures |= _bond_words(trouble)
     said = SENTENCES[trouble.key].format(**figures, detail=trouble.detail)
     return f"{part_name(trouble.part)}: {said}." if trouble.part else f"{said[0].upper()}{said[1:]}."
+
+
+def _figure(trouble: Trouble, value: float, voice: Voice) -> str:
+    return voice.figure(value, "temperature") if trouble.key == "cold" else voice.cut(value)
 
 
 def _bond_words(trouble: Trouble) -> dict[str, str]:
