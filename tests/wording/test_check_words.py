@@ -20,7 +20,8 @@ from fenwick.wording.say import Voice
 CORE = Path(__file__).parents[2] / "src" / "fenwick" / "core" / "judging"
 QUANTITY = {
     "headroom": "length", "footprint": "length", "lid-bends": "length", "relief": "gap", "ring-stiff": "suction",
-    "sheet-bends": "stress", "sheet-radius": "bore", "slot-land": "length", "tips": "force", "full-weight": "heap", "circuit": "current",
+    "slot-land": "length",
+    "sheet-bends": "stress", "sheet-radius": "bore", "tips": "force", "full-weight": "heap", "circuit": "current",
     "switch": "current",
     "hose-flat": "suction", "brittle": "temperature", "legs": "length", "doorway": "length", "step": "length",
     "start-up": "current", "run-on": "seconds", "motor-starved": "share", "filter-class": "share",

@@ -65,7 +65,7 @@ def _sheet(said: Said) -> str:
 
 def _land(said: Said) -> str:
     if said.level == ACT:
-        return "The slots run into each other: the disc falls apart. Turn one of them, or make one of the two."
+        return f"Slots leave {said.value} of disc between them: it falls apart. Turn one, or make one of the two."
     return f"Only {said.value} of disc stay between slots; it breaks there. Leave {said.limit}: a shorter arc."
 
 
