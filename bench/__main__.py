@@ -15,6 +15,7 @@ import numpy as np
 
 from bench.ageing import ageing
 from bench.bands import bands
+from bench.making import making
 from bench.pages import pages
 from bench.readings import readings
 from bench.separators import separators
@@ -130,5 +131,6 @@ if __name__ == "__main__":
     ageing(say)
     bands(say)
     readings(say)
+    making(say)
     pages(say)
     start_up()
