@@ -6,6 +6,7 @@ import re
 from typing import Any
 
 import pytest
+from bs4 import BeautifulSoup
 from flask.testing import FlaskClient
 
 HX = {"HX-Request": "true"}
@@ -144,3 +145,33 @@ def test_an_empty_shop_can_be_filled(empty: FlaskClient) -> None:
     for _ in range(3):
         post(empty, "undo")
     assert "tools" not in shop(empty) or not shop(empty)["tools"]
+
+
+def test_a_sheet_that_the_shop_has_is_not_bought(client: FlaskClient) -> None:
+    wanted = "Clear polycarbonate 1.5 mm"
+    before = client.get("/lines/1/build?what=sep").text
+    assert wanted.lower() in before.lower()
+    post(client, "sheets/add")
+    at = len(shop(client)["sheets"]) - 1
+    own = shop(client)["sheets"][at]["id"]
+    sizes = {"material": "polycarbonate", "thickness_m": "1.5", "width_m": "1220", "height_m": "610"}
+    fields = {f"sheets[{at}].{key}": text for key, text in sizes.items()}
+    assert post(client, f"items/{own}", **fields).status_code == 200
+    assert shop(client)["sheets"][at]["width_m"] == 1.22
+    assert client.get("/lines/1/build?what=sep").text != before
+
+
+def test_a_salvaged_part_is_looked_at_before_it_is_trusted(client: FlaskClient) -> None:
+    assert "looked at, and fine." in client.get("/shop?list=salvaged").text
+    post(client, "salvaged/add")
+    assert "before it is trusted, look at cracks, what it last held" in client.get("/shop?list=salvaged").text
+
+
+def test_the_finder_begins_with_what_the_shop_has(client: FlaskClient) -> None:
+    page = BeautifulSoup(client.get("/lines/1/separator/find?part=sep&stock=1").text, "html.parser")
+    held = shop(client)["sheets"]
+    largest = max(held, key=lambda sheet: sheet["width_m"] * sheet["height_m"])
+    for name, key in (("sheet_width", "width_m"), ("sheet_height", "height_m")):
+        found = page.select_one(f'input[name="{name}"]')
+        assert found is not None
+        assert found["value"] == f"{largest[key] * 1000:g}"

@@ -17,6 +17,7 @@ from fenwick.shop.plan import FloorPlan, lay_floor
 from fenwick.units import format_value
 from fenwick.web.kit.document_fields import document_field
 from fenwick.web.kit.fields import Field
+from fenwick.web.shop.findings import shop_findings
 
 WORK_KEYS = ("hours_a_week", "times_a_week", "width_m", "depth_m", "length_m", "wood_kg_m3")
 #: which of them a way of counting asks for, and what they are called there
@@ -205,7 +206,7 @@ def shop_view(
         room=tuple(_settled(field, refused) for field in room_fields(shop, system)),
         plan=render_floor(shop, plan, lengths, "floor"),
         hoses=_hoses(shop, plan, lines, lengths, system),
-        findings=_findings(shop, plan, system),
+        findings=shop_findings(shop, plan, system),
         can_move=plan.spot is not None and (plan.longest is None or plan.spot.length < plan.longest - 0.05),
         error=refused.errors.get("", "") if refused else "",
         unreadable=unreadable,
@@ -282,38 +283,3 @@ def _hoses(shop: ShopFile, plan: FloorPlan, lines: Lines, lengths: dict[str, str
                     found.append(LineLength(line_id, rig.name, way[0].id, shown, fits))
         rows.append(HoseRow(route.id, name, lengths[route.id], ", ".join(bends) or "none", tuple(found)))
     return rows
-
-
-def _findings(shop: ShopFile, plan: FloorPlan, system: str) -> list[tuple[str, str]]:
-    def metres(value: float) -> str:
-        return format_value(value, "length", system, unit=True)
-
-    said: list[tuple[str, str]] = []
-    if plan.spot and plan.longest is not None:
-        where = f"{metres(plan.spot.place[0])} from the left and {metres(plan.spot.place[1])} from the front"
-        gain = plan.longest - plan.spot.length
-        if gain > 0.05:
-            said.append(
-                (
-                    "watch",
-                    f"From {where} one hose of {metres(plan.spot.length)} reaches every tool; where the separator "
-                    f"stands it takes {metres(plan.longest)}.",
-                )
-            )
-        else:
-            said.append(("ok", f"The separator stands where one hose of {metres(plan.longest)} reaches every tool."))
-    elif plan.spot:
-        said.append(("", f"One hose of {metres(plan.spot.length)} reaches every tool from the marked spot."))
-    names = {v.id: v.name for v in shop.vacuums} | {c.id: c.name for c in shop.circuits}
-    for cord in plan.cords:
-        way = f"{metres(cord.needed)} along the walls to {names[cord.outlet]}"
-        if cord.reaches:
-            said.append(("ok", f"{names[cord.vacuum]}: its cord of {metres(cord.length)} reaches, {way}."))
-        else:
-            said.append(
-                (
-                    "act",
-                    f"{names[cord.vacuum]}: its cord of {metres(cord.length)} does not reach, {way}. Move it nearer.",
-                )
-            )
-    return said

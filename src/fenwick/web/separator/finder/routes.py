@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from flask import Blueprint, abort, current_app, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
 
+from fenwick.core.search.designs import RANGES
 from fenwick.core.search.finder import Search, search
 from fenwick.data.lines import LineState, free_name, line_state
 from fenwick.data.shops import the_shop
@@ -23,6 +24,7 @@ from fenwick.web.kit.numbers import whole
 from fenwick.web.kit.units import unit_system
 from fenwick.web.separator.fields import separator_of
 from fenwick.web.separator.finder.form import FinderAsked, read_asked
+from fenwick.web.separator.finder.stock import of_stock
 from fenwick.web.separator.finder.view import found_view, way_sentences
 
 bp = Blueprint("finder", __name__, url_prefix="/lines/<int:line_id>/separator/find")
@@ -72,7 +74,8 @@ def show(line_id: int) -> ResponseReturnValue:
         asked = read_asked(job.owner.form, job.owner.kinds, unit_system(), _money(state))
         return _render(state, part, asked, job)
     forgotten = "job" in request.args
-    asked = read_asked({}, [], unit_system(), _money(state))
+    stock = of_stock(state.owned, unit_system()) if request.args.get("stock") == "1" else {}
+    asked = read_asked(stock, list(RANGES), unit_system(), _money(state))
     return _render(state, part, asked, None, forgotten=forgotten)
 
 
