@@ -11,7 +11,10 @@ from fenwick.builds.model import BuildFile
 from fenwick.core.arrays import one_value
 from fenwick.core.making.cutters import HoleSaw, Workshop
 from fenwick.core.making.layout import SheetStock
-from fenwick.core.making.stock import TubeStock
+from fenwick.core.making.shopping import sum_of
+from fenwick.core.making.stock import BinStock, TubeStock
+from fenwick.core.rules import RuleBook
+from fenwick.core.search.designs import BOUGHT, MADE, effort
 from fenwick.data.demo import demo_build, demo_rig, demo_shop
 from fenwick.rig import Rig, check_rig, edit_rig
 from fenwick.rig.edits.kinds import KINDS, change_kind
@@ -22,10 +25,10 @@ from fenwick.services.builds import (
     cost_of,
     felt_leak,
     in_order,
-    outlay,
     planned,
     progress,
     stage_of,
+    to_pay,
     windows,
 )
 from fenwick.services.making import BuildAsked, NothingToBuildError, build_pack, hours_of, tolerances
@@ -43,15 +46,74 @@ def own(rig: Rig) -> dict:  # type: ignore[type-arg]
     return next(e for e in rig.model_dump(mode="json")["line"]["elements"] if e["id"] == "sep")
 
 
+class TestShopping:
+    """What is paid, by the shop's own prices before any rule, and nothing for what is there."""
+
+    def test_prices_are_added_up_by_length_area_and_piece(self) -> None:
+        pack = build_pack(example_rig("slotted-disc"), BuildAsked("sep"))
+        by_key = {line.key: line for line in pack.to_buy}
+        gasket = pack.part("gasket")
+        assert gasket is not None
+        assert by_key["gasket"].price == pytest.approx(1.5 * gasket.dims["length_m"])
+        for sheet in (line for line in pack.to_buy if line.sheet is not None):
+            assert sheet.sheet is not None
+            assert sheet.price == pytest.approx(30.0 * sheet.count * sheet.sheet.width * sheet.sheet.height)
+        assert {"sealant:hybrid", "sealant:pva"} & set(by_key)
+        assert "bin" not in by_key
+
+    def test_what_the_shop_pays_goes_before_the_rule(self) -> None:
+        rig = example_rig("slotted-disc")
+        usual, dear = (build_pack(rig, BuildAsked("sep", prices=prices)) for prices in ((), (("price.gasket", 3.0),)))
+        more = sum_of(dear.to_buy) - sum_of(usual.to_buy)
+        gasket = usual.part("gasket")
+        assert gasket is not None
+        assert more == pytest.approx(1.5 * gasket.dims["length_m"])
+
+    def test_what_is_bought_whole_costs_what_the_finder_says_or_what_the_line_says(self) -> None:
+        rig = example_rig("cyclone")
+        pack = build_pack(rig, BuildAsked("sep", bought=True))
+        stage = stage_of(rig, "sep")
+        assert stage is not None
+        by_rule = one_value(effort("cyclone", stage, BOUGHT, (1.0, 1.0), RuleBook()).cost)
+        assert next(line.price for line in pack.to_buy if line.key == "cyclone") == pytest.approx(by_rule)
+        document = rig.model_dump(mode="json")
+        next(e for e in document["line"]["elements"] if e["id"] == "sep")["price"] = 39.0
+        priced = build_pack(check_rig(document), BuildAsked("sep", bought=True))
+        assert next(line.price for line in priced.to_buy if line.key == "cyclone") == 39.0
+
+    def test_a_bin_is_bought_where_the_shop_has_none_like_it(self) -> None:
+        rig = example_rig("slotted-disc")
+        has = build_pack(rig, BuildAsked("sep", bins=(BinStock("a", 0.5, 0.6), BinStock("b", 0.375, 0.42))))
+        lacks = build_pack(rig, BuildAsked("sep", bins=(BinStock("a", 0.5, 0.6),)))
+        assert [p.how for pack in (has, lacks) for p in pack.parts if p.id == "bin"] == ["have", "buy"]
+        assert sum_of(lacks.to_buy) - sum_of(has.to_buy) == pytest.approx(25.0)
+
+    def test_what_is_there_is_not_paid_again(self) -> None:
+        rig, file = example_rig("slotted-disc"), BuildFile(what="sep")
+        pack = build_pack(rig, ASKED)
+        whole = to_pay(rig, file, ASKED)
+        assert whole == pytest.approx(sum_of(pack.to_buy))
+        for line in pack.to_buy:
+            file = get(file, line.key, there=True)
+        assert to_pay(rig, file, ASKED) == 0.0
+
+    def test_every_way_says_what_its_pack_costs(self) -> None:
+        rig = demo_rig()
+        for way in ways_of(rig, "sep", ASKED):
+            if way.here:
+                assert way.money == pytest.approx(to_pay(rig, BuildFile(what="sep", bought=way.how == BOUGHT), ASKED))
+
+
 class TestPack:
     @pytest.mark.parametrize("kind", [kind for kind in EXAMPLES if kind != "wet-stage"])
     def test_hours_are_those_of_the_finder(self, kind: str) -> None:
         rig = example_rig(kind)
         for bought in (False, True):
             pack = build_pack(rig, BuildAsked("sep", None, bought))
-            costs = outlay(rig, "sep")
-            assert costs is not None
-            wanted = costs.bought_hours if bought else costs.made_hours
+            stage = stage_of(rig, "sep")
+            assert stage is not None
+            how = BOUGHT if bought else MADE
+            wanted = one_value(effort(kind, stage, how, (1.0, 1.0), RuleBook()).hours)
             assert pack.hours == pytest.approx(wanted)
             assert sum(step.hands for step in pack.steps) == pytest.approx(wanted * 3600.0)
 

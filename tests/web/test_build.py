@@ -97,7 +97,9 @@ class TestPage:
         """Three hours by the rule; what is left is what the steps that are not done take."""
         page = soup(client.get("/lines/3/build"))
         assert "6 h of work left" in page.text
-        assert "and 6 h; bought" in page.text
+        here = soup(client.get("/lines/3/build/ways?what=sep")).select_one(".ways-table tr.here")
+        assert here is not None
+        assert "6 h" in [cell.text.strip() for cell in here.select("td")]
 
 
 class TestSteps:
@@ -113,12 +115,23 @@ class TestSteps:
         assert [one.step for one in file_of(shop).done][-1] == step
 
     def test_a_step_is_not_passed_over_unseen(self, client: FlaskClient, shop: Database) -> None:
-        refused = client.post(f"{PAGE}/tick/seal-disc", data=SEP)
+        refused = client.post(f"{PAGE}/tick/bore-block", data=SEP)
         assert refused.status_code == 422
-        assert "Seal the inlet" in refused.text
-        assert "seal-disc" not in {one.step for one in file_of(shop).done}
-        client.post(f"{PAGE}/tick/seal-disc", data={**SEP, "anyway": "1", "from": "step"})
-        assert "seal-disc" in {one.step for one in file_of(shop).done}
+        assert "Saw the hollow of the inlet block" in refused.text
+        assert "bore-block" not in {one.step for one in file_of(shop).done}
+        client.post(f"{PAGE}/tick/bore-block", data={**SEP, "anyway": "1", "from": "step"})
+        assert "bore-block" in {one.step for one in file_of(shop).done}
+
+    def test_a_hold_point_cannot_be_passed_over(self, client: FlaskClient, shop: Database) -> None:
+        for more in ({}, {"anyway": "1"}):
+            refused = client.post(f"{PAGE}/tick/seal-disc", data={**SEP, **more})
+            assert refused.status_code == 422
+            told = soup(refused).select_one(".build-error")
+            assert told is not None
+            assert "cannot be passed over" in told.text
+            assert "It is done all the same" not in refused.text
+            assert client.get(told.select_one("a")["href"]).status_code == 200  # type: ignore[index,arg-type]
+            assert "seal-disc" not in {one.step for one in file_of(shop).done}
 
     def test_a_second_tick_changes_nothing(self, client: FlaskClient, shop: Database) -> None:
         for _ in range(2):
@@ -126,9 +139,11 @@ class TestSteps:
         assert [one.step for one in file_of(shop).done].count("shape-block") == 1
 
     def test_a_cure_keeps_its_clock(self, client: FlaskClient, shop: Database) -> None:
-        client.post(f"{PAGE}/tick/close-seam", data={**SEP, "anyway": "1"})
-        (clock,) = file_of(shop).clocks
-        assert clock.step == "close-seam"
+        listed = soup(client.get(f"{PAGE}/steps?what=sep")).select('li a[href*="/steps/"]')
+        steps = [str(link["href"]).split("/steps/")[1].split("?")[0] for link in listed]
+        for step in steps[: steps.index("close-seam") + 1]:
+            client.post(f"{PAGE}/tick/{step}", data=SEP)
+        (clock,) = (one for one in file_of(shop).clocks if one.step == "close-seam")
         page = soup(client.get(f"{PAGE}/steps/close-seam?what=sep"))
         shown = page.select_one(".cure-clock")
         assert shown is not None
@@ -374,8 +389,14 @@ class TestWays:
         kept = soup(client.get("/lines/1")).select_one('[data-row="kept"] .figure b')
         assert kept is not None
         assert cells[:2] == ["made", f"{kept.text.strip()} %"]
-        assert "Made about 23 € and 3 h; bought about 101 €" in client.get(PAGE).text
-        assert cells[2:4] == ["23 €", "3 h"]
+        client.post(f"{PAGE}/got/gasket", data={**SEP, "there": "0"})
+        shown = soup(client.get(PAGE))
+        own, other = (
+            shown.select_one(place).text.split("about ")[1].split(" €")[0]  # type: ignore[union-attr]
+            for place in (".buy-box small", ".buy-words")
+        )
+        assert cells[2:4] == [f"{own} €", "3 h"]
+        assert [cell.text.strip() for cell in page.select(".ways-table tr.here + tr td")][2] == f"{other} €"
 
     def test_time_and_tools_filter(self, client: FlaskClient) -> None:
         def count(query: str) -> int:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from datetime import date
 from pathlib import Path
 
@@ -32,9 +33,9 @@ def build(
     """Write parts, templates, sheets and booklet of what is built of the line in RIG."""
     from fenwick.core.errors import CoreError
     from fenwick.rig import RigError, read_from_outside
-    from fenwick.services.making import BuildAsked, NothingToBuildError, build_pack, tolerances
+    from fenwick.services.making import NothingToBuildError, build_pack, tolerances
     from fenwick.services.making_files import pack_files
-    from fenwick.services.shop_stock import sheets_of, tubes_of, workshop_of
+    from fenwick.services.shop_stock import asked_of
     from fenwick.shop import read_shop
 
     _check_folder(out, force=force)
@@ -44,7 +45,7 @@ def build(
         at = shop_file or rig
         shop = None if shop_file is None else read_shop(bytes_of(shop_file))
         at = rig
-        asked = BuildAsked(what, swirl, bought, workshop_of(shop), sheets_of(shop), tubes_of(shop))
+        asked = replace(asked_of(shop, what), swirl=swirl, bought=bought)
         files = pack_files(build_pack(line, asked), tolerances(line, asked), date.today().isoformat(), paper)
     except (RigError, CoreError, NothingToBuildError) as error:
         fail(f"{at}: {error}")

@@ -95,8 +95,7 @@ def _step(step: WorkStep) -> dict[str, Any]:
     name = STEPS[step.id.removeprefix("stand-")]
     found: dict[str, Any] = {"id": step.id, "name": name, "after": list(step.after), "parts": list(step.parts)}
     found |= {"hands_s": round(step.hands, 1), "cure_s": round(step.cure, 1)}
-    if step.hold is not None:
-        found["hold"] = HOLDS[step.hold]
+    found["hold"] = None if step.hold is None else HOLDS[step.hold]
     if step.last is not None:
         found["last"] = LAST[step.last]
     found["cautions"] = [CAUTIONS[key] for key in step.cautions]

@@ -3,11 +3,10 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from datetime import datetime, timedelta
 
 from fenwick.builds.model import BuildFile, MadeFor
-from fenwick.core.arrays import one_value
 from fenwick.core.components.separator import Separator
 from fenwick.core.making.as_cut import KEEP, BuiltFigures, Verdict, as_built, built_figures, judge_cut
 from fenwick.core.making.changed import SERVES, PartFate, fate_of
@@ -15,15 +14,12 @@ from fenwick.core.making.given import PAPER
 from fenwick.core.making.parts import BUY, HAVE, MAKE, MadePart, Stock
 from fenwick.core.making.rim import rim_leak
 from fenwick.core.making.schedule import TimeSlot, Window, schedule
+from fenwick.core.making.shopping import ToBuy, sum_of
 from fenwick.core.making.steps import Broken, WorkStep, broken_by
 from fenwick.core.making.tolerances import Tolerance, design_dims, design_value
-from fenwick.core.search.designs import BOUGHT, MADE, effort
 from fenwick.rig import Rig, build_line
-from fenwick.rig.edits.kinds import kind_of
-from fenwick.rig.format.separator import SeparatorPart
 from fenwick.services.making import BuildAsked, Pack, build_pack, tolerances
 
-SHEET = (2.44, 1.22)  #: what the price of sheet goes by [m]
 #: hours of a day that one has: (weekdays, from, to)
 EVENING = ((range(7), 19.0, 21.5),)
 WEEKEND = (((4,), 18.0, 21.0), ((5, 6), 9.0, 18.0))
@@ -82,7 +78,7 @@ class Progress:
 
 def asked_for(file: BuildFile, asked: BuildAsked) -> BuildAsked:
     """What is built, with the choices of its record."""
-    return BuildAsked(file.what, asked.swirl, file.bought, asked.workshop, asked.sheets, asked.tubes)
+    return replace(asked, what=file.what, bought=file.bought)
 
 
 def progress(rig: Rig, file: BuildFile, asked: BuildAsked) -> Progress:
@@ -203,25 +199,20 @@ def felt_leak(rig: Rig, what: str, gap: float, length: float) -> float | None:
     return None if stage is None else rim_leak(stage.bin, gap, length, build_line(rig).rules)
 
 
-@dataclass(frozen=True)
-class Outlay:
-    """What making and buying take, by the finder's own figures."""
+def to_pay(rig: Rig, file: BuildFile, asked: BuildAsked) -> float:
+    """What has to be bought costs together, but for what is there by now, in the shop's money.
 
-    made: float  #: in the shop's money
-    made_hours: float  #: [h]
-    bought: float
-    bought_hours: float  #: [h]
+    Raises
+    ------
+    NothingToBuildError
+        When the line has nothing of that name.
+    """
+    return sum_of(still_to_buy(build_pack(rig, asked_for(file, asked)), file))
 
 
-def outlay(rig: Rig, what: str) -> Outlay | None:
-    """What a separator costs made and bought; None for something else."""
-    part = next((e for e in rig.line.elements if e.id == what), None)
-    stage = stage_of(rig, what)
-    if stage is None or not isinstance(part, SeparatorPart):
-        return None
-    rules, kind = build_line(rig).rules, kind_of(part)
-    made, bought = (effort(kind, stage, how, SHEET, rules) for how in (MADE, BOUGHT))
-    return Outlay(*(one_value(v) for v in (made.cost, made.hours, bought.cost, bought.hours)))
+def still_to_buy(pack: Pack, file: BuildFile) -> tuple[ToBuy, ...]:
+    """What has to be bought, but for what is there by now."""
+    return tuple(line for line in pack.to_buy if line.key not in file.got)
 
 
 def windows(hours: str, now: datetime) -> list[Window]:

@@ -20,11 +20,14 @@ from fenwick.core.making.joints import GluedJoint, joint_troubles, joints_of
 from fenwick.core.making.layout import Layout, SheetStock, lay_out
 from fenwick.core.making.pack import parts_of
 from fenwick.core.making.parts import MadePart, MadeParts, Trouble
+from fenwick.core.making.shopping import ToBuy, shopping
 from fenwick.core.making.stand import stand_parts
 from fenwick.core.making.steps import WorkStep
-from fenwick.core.making.stock import TubeStock, with_tubes
+from fenwick.core.making.stock import BinStock, TubeStock, with_bins, with_tubes
 from fenwick.core.making.tolerances import Tolerance, tolerances_of
 from fenwick.core.making.work import hood_work, stand_work, work_of
+from fenwick.core.rules import RuleBook
+from fenwick.core.search.designs import BOUGHT, effort
 from fenwick.rig import Rig, build_line
 from fenwick.rig.edits.kinds import kind_of
 from fenwick.rig.format.hood import EnclosurePart
@@ -48,6 +51,9 @@ class BuildAsked:
     workshop: Workshop = field(default_factory=Workshop)
     sheets: tuple[SheetStock, ...] = ()
     tubes: tuple[TubeStock, ...] = ()
+    bins: tuple[BinStock, ...] = ()
+    prices: tuple[tuple[str, float], ...] = ()  #: what the shop pays, by the rule that it knows better than
+    money: str = "€"
 
 
 @dataclass(frozen=True)
@@ -65,6 +71,8 @@ class Pack:
     joints: tuple[GluedJoint, ...]
     troubles: tuple[Trouble, ...]
     hours: float  #: hands-on [h]
+    to_buy: tuple[ToBuy, ...]  #: what is not there
+    money: str  #: that prices are in
 
     def part(self, name: str) -> MadePart | None:
         """The part of that id."""
@@ -95,7 +103,8 @@ def build_pack(rig: Rig, asked: BuildAsked) -> Pack:
         raise NothingToBuildError(f"The line has no separator called “{of[:40]}”; it has {_named(rig)}.")
     stage = next(e for e in line.trunk if e.id == of)
     assert isinstance(stage, Separator | WetStage)
-    making = making_of(build_choices(part, swirl=asked.swirl, bought=asked.bought), line.rules)
+    rules = line.rules.with_values(dict(asked.prices))
+    making = making_of(build_choices(part, swirl=asked.swirl, bought=asked.bought), rules)
     parts, hours = MadeParts(()), 0.0
     steps: tuple[WorkStep, ...] = ()
     if what != STAND:
@@ -111,8 +120,11 @@ def build_pack(rig: Rig, asked: BuildAsked) -> Pack:
         steps = (*steps, *_after(steps, stand_work(under, making, more)))
         parts, hours = MadeParts((*parts.parts, *under.parts), (*parts.troubles, *under.troubles)), hours + more
     title = part.name or of
+    whole = (
+        price_whole(part, stage, rules) if isinstance(part, SeparatorPart) and isinstance(stage, Separator) else None
+    )
     bin_material = None if isinstance(stage, WetStage) else stage.bin.material
-    draft = _Draft(f"Stand of {title}" if what == STAND else title, making, parts, steps, hours, bin_material)
+    draft = _Draft(f"Stand of {title}" if what == STAND else title, making, parts, steps, hours, bin_material, whole)
     return _packed(rig, what, draft, asked)
 
 
@@ -129,6 +141,13 @@ def hours_of(part: SeparatorPart | WetStagePart, making: Making) -> float:
     return one_value(making.rules["make.hours-fit" if making.chosen.bought else f"make.hours-{kind_of(part)}"])
 
 
+def price_whole(part: SeparatorPart, stage: Separator, rules: RuleBook) -> float:
+    """What a separator costs that is bought, in the shop's money; what the line says of it goes before the rule."""
+    if part.price is not None:
+        return part.price
+    return one_value(effort(kind_of(part), stage, BOUGHT, (1.0, 1.0), rules).cost)
+
+
 def _after(before: tuple[WorkStep, ...], steps: tuple[WorkStep, ...]) -> tuple[WorkStep, ...]:
     """The steps of a stand beside those of the separator; an id that both have is told apart."""
     taken = {step.id for step in before}
@@ -143,7 +162,7 @@ def _hood(rig: Rig, line: Line, what: str, asked: BuildAsked) -> Pack:
         raise NothingToBuildError(f"The line has no port called “{name[:40]}”.")
     if not isinstance(port.hood, EnclosurePart) or port.hood.box is None:
         raise NothingToBuildError(f"The hood of {port.name} is no box with sizes: give it width, depth and height.")
-    making = making_of(MakingChoices(swirl=asked.swirl), line.rules)
+    making = making_of(MakingChoices(swirl=asked.swirl), line.rules.with_values(dict(asked.prices)))
     parts = hood_parts(port.hood.box.build(), port.bore_m, making)
     hours = one_value(line.rules["make.hours-hood"])
     steps = hood_work(parts, making, hours)
@@ -160,11 +179,12 @@ class _Draft:
     steps: tuple[WorkStep, ...]
     hours: float
     bin_material: str | None = None
+    whole: float | None = None  #: price of the separator itself, bought
 
 
 def _packed(rig: Rig, of: str, draft: _Draft, asked: BuildAsked) -> Pack:
     making = draft.making
-    parts = with_tubes(draft.parts.parts, asked.tubes)
+    parts = with_bins(with_tubes(draft.parts.parts, asked.tubes), asked.bins)
     troubles = [*draft.parts.troubles]
     cuts: dict[str, tuple[CutSetting, ...]] = {}
     for part in parts:
@@ -179,6 +199,7 @@ def _packed(rig: Rig, of: str, draft: _Draft, asked: BuildAsked) -> Pack:
     return Pack(
         rig.name, of, draft.title, making, parts, draft.steps, cuts, layout, joints,
         (*troubles, *layout.troubles, *joint_troubles(joints)), draft.hours,
+        shopping(parts, layout.sheets, joints, making.rules, draft.whole), asked.money,
     )  # fmt: skip
 
 

@@ -176,7 +176,7 @@ def booklet_of(pack: Pack, date: str, voice: Voice) -> Booklet:
         where=f"{pack.rig} · {date}",
         summary=f"{duration(pack.hours * 3600.0)} of work, {duration(pack.waiting)} of waiting if nothing overlaps.",
         parts=tuple(rows),
-        buy=tuple(to_buy(pack.parts, pack.layout, voice)),
+        buy=tuple(to_buy(pack.to_buy, pack.money, voice)),
         sheets=layout_drawing(pack, voice) if pack.layout.sheets else None,
         cuts=tuple(cuts),
         steps=tuple(_step_page(pack, i, step, date, voice) for i, step in enumerate(pack.steps, start=1)),

@@ -2,18 +2,18 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import lru_cache
 
 from fenwick.core.arrays import one_value
 from fenwick.core.errors import CoreError
 from fenwick.core.making.schedule import NEVER, Window, schedule
+from fenwick.core.making.shopping import sum_of
 from fenwick.core.making.tools import missing_tools
 from fenwick.core.search.designs import BOUGHT, MADE
 from fenwick.rig import Rig, RigError
 from fenwick.rig.edits.kinds import KINDS, change_kind, kind_of
 from fenwick.rig.format.separator import SeparatorPart
-from fenwick.services.builds import outlay
 from fenwick.services.making import BuildAsked, build_pack
 from fenwick.services.solving import solve
 
@@ -29,7 +29,7 @@ class Way:
     kind: str
     how: str  #: MADE or BOUGHT
     here: bool  #: whether it is the one on the line
-    money: float  #: in the shop's money
+    money: float  #: that has to be paid for what is not there, in the shop's money
     hours: float  #: hands-on [h]
     ready: float  #: until it runs, working without a break [s]
     missing: tuple[str, ...]  #: tools that are not there
@@ -60,9 +60,7 @@ def ways_of(rig: Rig, what: str, asked: BuildAsked) -> tuple[Way, ...]:
 
 
 def _way(rig: Rig, what: str, kind: str, how: str, asked: BuildAsked, kept: float | None, *, here: bool) -> Way:
-    pack = build_pack(rig, BuildAsked(what, None, how == BOUGHT, asked.workshop, asked.sheets, asked.tubes))
-    costs = outlay(rig, what)
-    assert costs is not None
-    money, hours = (costs.made, costs.made_hours) if how == MADE else (costs.bought, costs.bought_hours)
+    pack = build_pack(rig, replace(asked, what=what, bought=how == BOUGHT))
     ready = max(slot.end for slot in schedule(pack.steps, [Window(0.0, NEVER)]))
-    return Way(kind, how, here, money, hours, ready, missing_tools(pack.steps, asked.workshop), kept)
+    money = sum_of(pack.to_buy)
+    return Way(kind, how, here, money, pack.hours, ready, missing_tools(pack.steps, asked.workshop), kept)

@@ -27,6 +27,7 @@ SINGULAR = {
     "tubes": "tube",
     "cutting": "cutter",
     "salvaged": "salvaged",
+    "prices": "price",
 }
 
 
@@ -167,6 +168,7 @@ _TO_MAKE_WITH: dict[str, dict[str, Any]] = {
     "tubes": {"bore_m": 0.05, "length_m": 0.5},
     "cutting": {"kind": "hole-saw", "d_m": 0.054, "depth_m": 0.038},
     "salvaged": {"name": "Old tank", "kind": "tank"},
+    "prices": {"of": "make.sheet", "price": 30.0},
 }
 
 

@@ -7,6 +7,7 @@ from typing import Literal, Self
 from pydantic import Field, model_validator
 
 from fenwick.core.components.dust import DUSTS, HELD_BESIDES
+from fenwick.core.making.shopping import PRICES
 from fenwick.rig.format import fields as f
 from fenwick.rig.format.bin import ClosureKind, PlateKind
 from fenwick.rig.format.making import SheetKind, TubeKind
@@ -62,6 +63,20 @@ class CuttingTool(f.Part):
     def _has_its_size(self) -> Self:
         if self.kind in ("hole-saw", "cutter") and self.d_m is None:
             refuse("d_m", "is missing: it says which hole or groove it cuts")
+        return self
+
+
+class OwnedPrice(f.Part):
+    """What the shop pays for something, where it knows better than a rule of thumb."""
+
+    id: f.Id
+    of: str = Field(title="Price of", json_schema_extra={"enum": [*PRICES]})
+    price: f.Price = Field(title="Price")
+
+    @model_validator(mode="after")
+    def _known(self) -> Self:
+        if self.of not in PRICES:
+            refuse("of", f"must be one of {', '.join(PRICES)}")
         return self
 
 

@@ -13,7 +13,7 @@ from fenwick.rig.format.elements import PortPart, WallKind
 from fenwick.rig.format.ends import EndPart
 from fenwick.rig.format.model import SitePart, VacuumPart
 from fenwick.rig.format.problems import refuse
-from fenwick.shop.making import CuttingTool, OwnedBin, OwnedSheet, OwnedTube, SalvagedPart
+from fenwick.shop.making import CuttingTool, OwnedBin, OwnedPrice, OwnedSheet, OwnedTube, SalvagedPart
 
 FORMAT, VERSION = "fenwick-shop", 1
 Metres = Annotated[float, Strict(), Field(ge=0, le=50.0), f.Measure("length")]
@@ -168,6 +168,7 @@ class ShopFile(f.Part):
     tubes: tuple[OwnedTube, ...] = Field((), max_length=100)
     cutting: tuple[CuttingTool, ...] = Field((), max_length=100)
     salvaged: tuple[SalvagedPart, ...] = Field((), max_length=60)
+    prices: tuple[OwnedPrice, ...] = Field((), max_length=60)
 
     @model_validator(mode="after")
     def _fits_together(self) -> Self:
@@ -196,7 +197,7 @@ class ShopFile(f.Part):
 
 GROUPS = (
     "circuits", "vacuums", "tools", "hoses", "fittings", "furniture", "jobs", "bins", "sheets", "tubes", "cutting",
-    "salvaged",
+    "salvaged", "prices",
 )  # fmt: skip
 
 

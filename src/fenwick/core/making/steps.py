@@ -103,6 +103,23 @@ def broken_by(order: Sequence[str], steps: Sequence[WorkStep]) -> tuple[Broken, 
     return tuple(found)
 
 
+def holds_before(step: WorkStep, steps: Sequence[WorkStep], done: Iterable[str]) -> tuple[str, ...]:
+    """Ids of the hold points anywhere on the way to a step that nobody has passed, in the order of the steps.
+
+    Parameters
+    ----------
+    done : ids of the steps that are done
+    """
+    listed, passed = {one.id: one for one in steps}, set(done)
+    waiting, seen = list(step.after), set[str]()
+    while waiting:
+        name = waiting.pop()
+        if name not in seen and name in listed:
+            seen.add(name)
+            waiting += listed[name].after
+    return tuple(one.id for one in steps if one.id in seen and one.hold is not None and one.id not in passed)
+
+
 def ordered(steps: Sequence[WorkStep]) -> tuple[WorkStep, ...]:
     """The steps so that every need is kept, otherwise as they were listed.
 

@@ -8,6 +8,7 @@ from dataclasses import dataclass, replace
 from fenwick.core.making.parts import BUY, HAVE, MadePart, Stock
 
 LIKE = 1e-3  #: tubes whose bores differ by no more serve for each other [m]
+BIN_LIKE = 0.01  #: bins whose rim and height differ by no more are alike [m]
 SAW = 3e-3  #: lost at each cut [m]
 
 
@@ -37,6 +38,28 @@ def with_tubes(parts: Sequence[MadePart], tubes: Sequence[TubeStock]) -> tuple[M
             left[tube.id] -= part.dims["length_m"] + SAW
             found[part.id] = replace(part, how=HAVE, stock=Stock(tube.material, tube.wall))
     return tuple(found.get(part.id, part) for part in parts)
+
+
+@dataclass(frozen=True)
+class BinStock:
+    """A bin that stands about."""
+
+    id: str
+    rim: float  #: inside, at its top [m]
+    height: float  #: [m]
+
+
+def with_bins(parts: Sequence[MadePart], bins: Sequence[BinStock]) -> tuple[MadePart, ...]:
+    """The parts, with a bin to buy where the bins that stand about are known and none of them is like it."""
+    if not bins:
+        return tuple(parts)
+    return tuple(_bin_of(part, bins) if part.id == "bin" else part for part in parts)
+
+
+def _bin_of(part: MadePart, bins: Sequence[BinStock]) -> MadePart:
+    rim, height = part.dims["rim_d_m"], part.dims["height_m"]
+    there = any(abs(b.rim - rim) <= BIN_LIKE and abs(b.height - height) <= BIN_LIKE for b in bins)
+    return part if there else replace(part, how=BUY)
 
 
 def _serves(tube: TubeStock, part: MadePart) -> bool:

@@ -6,10 +6,18 @@ from collections.abc import Mapping
 from dataclasses import dataclass, field
 
 from fenwick.core.arrays import Values
-from fenwick.core.rules import air_path, dust_path, making, safety, separation, testing
+from fenwick.core.rules import air_path, dust_path, making, prices, safety, separation, testing
 from fenwick.core.rules.rule import Rule
 
-RULES: tuple[Rule, ...] = (*air_path.ROWS, *separation.ROWS, *dust_path.ROWS, *making.ROWS, *safety.ROWS, *testing.ROWS)
+RULES: tuple[Rule, ...] = (
+    *air_path.ROWS,
+    *separation.ROWS,
+    *dust_path.ROWS,
+    *making.ROWS,
+    *prices.ROWS,
+    *safety.ROWS,
+    *testing.ROWS,
+)
 
 #: what the first half of a key is about
 SUBJECTS = {
@@ -34,6 +42,7 @@ SUBJECTS = {
     "dust": "Dust",
     "make": "Making and buying",
     "buy": "Making and buying",
+    "price": "Making and buying",
     "cure": "Making and buying",
     "form": "Making and buying",
     "closure": "Lids",

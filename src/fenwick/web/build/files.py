@@ -10,6 +10,7 @@ from flask import Blueprint, Response, abort, request
 from flask.typing import ResponseReturnValue
 
 from fenwick.rig.voice import voice_for
+from fenwick.services.builds import still_to_buy
 from fenwick.services.making_files import (
     booklet_pdf,
     layout_drawing,
@@ -72,8 +73,8 @@ def _content(hand: InHand, name: str, kind: str, voice: Voice) -> bytes | None:
 def shopping_list(hand: InHand, voice: Voice) -> str:
     """What is to buy, a thing a line."""
     pack = hand.found.pack
-    needed = to_buy(tuple(p for p in pack.parts if p.id not in hand.found.file.got), pack.layout, voice)
-    return "\n".join([f"{pack.title}, {pack.rig}", "", *(f"[ ] {one}" for one in needed), ""])
+    *needed, whole = to_buy(still_to_buy(pack, hand.found.file), pack.money, voice) or ["Nothing is left to buy."]
+    return "\n".join([f"{pack.title}, {pack.rig}", "", *(f"[ ] {one}" for one in needed), "", whole.capitalize(), ""])
 
 
 def _zip(hand: InHand, today: str, paper: str, voice: Voice) -> bytes:

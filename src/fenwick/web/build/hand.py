@@ -13,7 +13,7 @@ from fenwick.rig.format.model import Rig
 from fenwick.rig.format.separator import SeparatorPart, WetStagePart
 from fenwick.services.builds import Progress, progress
 from fenwick.services.making import HOOD, STAND, BuildAsked, NothingToBuildError
-from fenwick.services.shop_stock import sheets_of, tubes_of, workshop_of
+from fenwick.services.shop_stock import asked_of
 from fenwick.web.kit.database import session
 
 
@@ -75,6 +75,5 @@ def in_hand(line_id: int) -> InHand:
     if what not in {thing.what for thing in things}:
         raise NothingToBuildError("The line has nothing of that name to build.")
     build = build_state(session(), line_id, what)
-    owned = state.owned
-    asked = BuildAsked(what, workshop=workshop_of(owned), sheets=sheets_of(owned), tubes=tubes_of(owned))
+    asked = asked_of(state.owned, what)
     return InHand(state, things, what, build, progress(state.rig, build.file, asked), asked)

@@ -9,9 +9,11 @@ from flask.typing import ResponseReturnValue
 
 from fenwick.builds.edit import choose, decide, forget, get, move, note_cut, remember, tick, untick
 from fenwick.builds.model import BuildFile
+from fenwick.core.making.steps import holds_before
 from fenwick.data.builds import change_build, step_build
 from fenwick.data.lines import line_names, line_state
 from fenwick.rig import RigError, edit_rig
+from fenwick.rig.voice import voice_for
 from fenwick.services.builds import HOURS, as_built_edits, made_for
 from fenwick.services.making import NothingToBuildError
 from fenwick.services.making_files import step_name
@@ -30,6 +32,7 @@ from fenwick.web.kit.history import form_line, line_now, save
 from fenwick.web.kit.numbers import whole
 from fenwick.web.kit.page import line_in_hand
 from fenwick.web.kit.units import unit_system
+from fenwick.wording.making.facts import buy_words
 from fenwick.wording.making.names import part_name
 from fenwick.wording.making.progress import DECISIONS, broken_sentence, dim_name
 
@@ -101,9 +104,10 @@ def tick_step(line_id: int, step: str) -> ResponseReturnValue:
         abort(404)
     undone = request.form.get("undone") == "1"
     if not undone:
-        before = [one for one in found.after if one not in hand.found.done]
-        if before and request.form.get("anyway") != "1":
-            return step_page(hand, step, refused=tuple(before)), 422
+        before = tuple(one for one in found.after if one not in hand.found.done)
+        holds = holds_before(found, hand.found.steps, hand.found.done)
+        if holds or (before and request.form.get("anyway") != "1"):
+            return step_page(hand, step, refused=before, holds=holds), 422
     at = datetime.now(UTC).strftime("%Y-%m-%dT%H:%M:%SZ")
     file = hand.build.file
     if undone:
@@ -124,10 +128,11 @@ def tick_step(line_id: int, step: str) -> ResponseReturnValue:
 def get_thing(line_id: int, thing: str) -> ResponseReturnValue:
     """Something bought that is there now, or is not."""
     hand = in_hand(line_id)
-    if hand.found.pack.part(thing) is None:
+    line = next((one for one in hand.found.pack.to_buy if one.key == thing), None)
+    if line is None:
         abort(404)
     there = request.form.get("there") == "1"
-    words = f"{part_name(thing)}: {'there' if there else 'not there'}"
+    words = f"{buy_words(line, voice_for(hand.state.rig, unit_system()))}: {'there' if there else 'not there'}"
     return _kept(hand, get(hand.build.file, thing, there=there), words)
 
 

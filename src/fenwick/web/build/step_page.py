@@ -22,13 +22,19 @@ TITLES = {"gap_m": "Gauge that goes in", "length_m": "Over that much of the rim"
 
 
 def step_page(
-    hand: InHand, step: str, refused: tuple[str, ...] = (), rim: tuple[Field, ...] | None = None, photo_error: str = ""
+    hand: InHand,
+    step: str,
+    refused: tuple[str, ...] = (),
+    holds: tuple[str, ...] = (),
+    rim: tuple[Field, ...] | None = None,
+    photo_error: str = "",
 ) -> str:
     """One step as a page.
 
     Parameters
     ----------
     refused : ids of the steps that come first
+    holds : ids of the hold points before it, which cannot be passed over
     rim : what was typed of the rim, where that was refused
     photo_error : why a photo was not kept
     """
@@ -43,6 +49,7 @@ def step_page(
         "build/step.html", hand=hand, card=step_card(hand, steps[at]), step=steps[at], number=at + 1, of=len(steps),
         before=steps[at - 1].id if at > 0 else None, after=steps[at + 1].id if at + 1 < len(steps) else None,
         done=step in hand.found.done, reasons=step_reasons(hand, steps[at]), refused=[names[one] for one in refused],
+        holds=[(names[one], address(hand, "show_step", step=one)) for one in holds],
         parts=[(part_name(one), address(hand, "show_part", part=one)) for one in steps[at].parts],
         clock=clock, lines=line_names(session(), hand.state.id),
         rim=(rim or rim_fields(hand)) if steps[at].id == RIM_STEP else None,

@@ -16,14 +16,15 @@ from fenwick.core.making.parts import BUY, HAVE, MAKE, MadePart
 from fenwick.core.making.steps import WorkStep
 from fenwick.drawing.exploded import Shown, render_exploded
 from fenwick.rig.voice import voice_for
-from fenwick.services.builds import cost_of, outlay, planned
+from fenwick.services.builds import cost_of, planned, stage_of
 from fenwick.services.making_files import page_count, reasons, step_name, warnings_of
 from fenwick.web.build.hand import InHand, Thing
 from fenwick.web.build.made_from import made_from_editor
 from fenwick.web.build.plan_view import plan_picture, plan_words
+from fenwick.web.build.shopping import ShoppingView, shopping_view
 from fenwick.web.kit.editor import Editor
 from fenwick.web.kit.units import unit_system
-from fenwick.wording.making.facts import duration, size_words, stock_words, to_buy
+from fenwick.wording.making.facts import duration, size_words, stock_words
 from fenwick.wording.making.figures import step_figures
 from fenwick.wording.making.names import HANDS, MATERIALS, SEALANTS, part_name
 from fenwick.wording.making.progress import (
@@ -90,7 +91,7 @@ class BuildView:
     headline: str
     picture: Markup
     rows: tuple[BuildPartRow, ...]
-    summary: tuple[str, ...]
+    summary: str
     now: NowCard | None
     timeline: Markup | None
     plan_words: str
@@ -107,6 +108,7 @@ class BuildView:
     made_from: Editor | None
     made_from_words: str
     is_separator: bool
+    shopping: ShoppingView
 
 
 def build_view(hand: InHand, now: datetime, editor: Editor | None = None) -> BuildView:
@@ -122,13 +124,14 @@ def build_view(hand: InHand, now: datetime, editor: Editor | None = None) -> Bui
     pack = found.pack
     slots = planned(found, now)
     warnings = warnings_of(pack, voice)
+    is_separator = stage_of(hand.state.rig, hand.what) is not None
     return BuildView(
         hand=hand,
         things=hand.things,
         headline=_headline(hand),
         picture=_picture(hand, voice),
         rows=tuple(_row(hand, i, part, voice) for i, part in enumerate(pack.parts, start=1)),
-        summary=_summary(hand, voice),
+        summary=_summary(hand),
         now=_now(hand, voice),
         timeline=plan_picture(hand, slots, now) if slots else None,
         plan_words=plan_words(slots, now),
@@ -144,7 +147,8 @@ def build_view(hand: InHand, now: datetime, editor: Editor | None = None) -> Bui
         made_from=editor or made_from_editor(hand.state.rig, hand.what, pack.making, voice.system),
         made_from_words=_made_from(pack.making, voice),
         bought=found.file.bought,
-        is_separator=outlay(hand.state.rig, hand.what) is not None,
+        is_separator=is_separator,
+        shopping=shopping_view(hand, voice, separator=is_separator),
     )
 
 
@@ -205,20 +209,10 @@ def _row(hand: InHand, number: int, part: MadePart, voice: Voice) -> BuildPartRo
     )  # fmt: skip
 
 
-def _summary(hand: InHand, voice: Voice) -> tuple[str, ...]:
+def _summary(hand: InHand) -> str:
     pack, got = hand.found.pack, hand.found.file.got
-    needed = to_buy(tuple(p for p in pack.parts if p.id not in got), pack.layout, voice)
     have = sum(part.how == HAVE or part.id in got for part in pack.parts)
-    lines = [f"There already: {have} of {len(pack.parts)}."]
-    lines.append(f"To buy: {'; '.join(needed)}." if needed else "Nothing is left to buy.")
-    costs = outlay(hand.state.rig, hand.what)
-    if costs is not None:
-        money = hand.state.owned.money if hand.state.owned is not None else "€"
-        lines.append(
-            f"Made about {costs.made:.0f} {money} and {costs.made_hours:g} h; bought about {costs.bought:.0f} {money} "
-            f"and {costs.bought_hours:g} h, by rule of thumb."
-        )
-    return tuple(lines)
+    return f"There already: {have} of {len(pack.parts)} parts."
 
 
 def _now(hand: InHand, voice: Voice) -> NowCard | None:

@@ -8,6 +8,15 @@ from fenwick.core.catalogue.tools import TOOLS
 from fenwick.core.components.bins import CLOSURES, MATERIALS, OTHER, SIGHTS
 from fenwick.core.components.dust import DUSTS, HELD_BESIDES, SPECIES
 from fenwick.core.components.joint import FITS, PLASTICS
+from fenwick.core.making.shopping import PRICES
+from fenwick.core.rules import rule
+from fenwick.wording.making.names import BY, CUTTING, SALVAGED
+from fenwick.wording.making.names import MATERIALS as CUT_MATERIALS
+
+PRICE_WORDS = {
+    key: f"{rule(key).meaning.removeprefix('Price of ').capitalize()}{BY.get(rule(key).unit, '')}" for key in PRICES
+}
+CUT_FROM = {key: f"{name[:1].upper()}{name[1:]}" for key, name in CUT_MATERIALS.items() if name}
 
 RELEASE_WORDS = {
     "still": "with no speed",
@@ -48,6 +57,11 @@ CHOICE_WORDS: dict[str, dict[str, str]] = {
     },
     "release": RELEASE_WORDS,
     "machine": MACHINE_WORDS,
+    "sheets.material": CUT_FROM,
+    "tubes.material": CUT_FROM,
+    "cutting.kind": CUTTING,
+    "salvaged.kind": SALVAGED,
+    "prices.of": PRICE_WORDS,
     "closure": CLOSURES,
     "material": {**{key: material.label for key, material in MATERIALS.items()}, OTHER: "Other, by its figures"},
     "dust.kind": {**{key: dust.label for key, dust in DUSTS.items()}, "mixture": "Mixture", "own": "Own dust"},

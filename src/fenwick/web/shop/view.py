@@ -82,6 +82,7 @@ LISTS = (
     OwnedList("tubes", "Tubes", "tube", ("material", "bore_m", "wall_m", "length_m")),
     OwnedList("cutting", "Cutting tools", "cutting tool", ("kind", "d_m", "depth_m")),
     OwnedList("salvaged", "Salvaged", "part", ("name", "kind", "cord_fine", "brushes_fine", "no_cracks", "last_held")),
+    OwnedList("prices", "Prices", "price", ("of", "price")),
 )
 ROOM = (
     "name",

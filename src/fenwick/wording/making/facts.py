@@ -2,13 +2,17 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 from fenwick.core.making.cutters import CutSetting
-from fenwick.core.making.layout import Layout, SheetStock
+from fenwick.core.making.layout import SheetStock
 from fenwick.core.making.parts import MadePart
-from fenwick.wording.making.names import EDGES, HANDS, HOW, MATERIALS, SIDES, TOOLS, part_name
+from fenwick.core.making.shopping import ToBuy, sum_of
+from fenwick.wording.making.names import EDGES, HANDS, HOW, MATERIALS, SEALANTS, SIDES, TOOLS, part_name
 from fenwick.wording.say import Voice
+
+PENNIES = 1.0  #: below which a price is not told apart, in the shop's money
 
 
 def stock_words(part: MadePart, voice: Voice) -> str:
@@ -118,15 +122,27 @@ def sheet_size(sheet: SheetStock, voice: Voice) -> str:
     return f"{name} {voice.cut(sheet.thickness)}, {size}"
 
 
-def to_buy(parts: tuple[MadePart, ...], layout: Layout, voice: Voice) -> list[str]:
-    """The shopping list, a thing a line."""
-    lines = [sheet_size(sheet, voice) for sheet in layout.sheets if not sheet.at_hand]
-    for part in parts:
-        if part.how == "buy":
-            count = f"{part.count} × " if part.count > 1 else ""
-            facts = ", ".join(one for one in (stock_words(part, voice), size_words(part, voice)) if one)
-            lines.append(f"{count}{part_name(part.id)}{': ' + facts if facts else ''}")
-    return lines
+def buy_words(line: ToBuy, voice: Voice) -> str:
+    """A line of the shopping list, but for its price."""
+    count = f"{line.count} × " if line.count > 1 else ""
+    if line.part is None:
+        words = SEALANTS[line.sealant] if line.sheet is None else sheet_size(line.sheet, voice)
+        return count + words if count else f"{words[:1].upper()}{words[1:]}"
+    facts = ", ".join(one for one in (stock_words(line.part, voice), size_words(line.part, voice)) if one)
+    return f"{count}{part_name(line.part.id)}{': ' + facts if facts else ''}"
+
+
+def price_words(price: float | None, money: str) -> str:
+    """About what something costs."""
+    if price is None:
+        return "price not known"
+    return f"about {price:.0f} {money}" if price >= PENNIES else f"under {PENNIES:.0f} {money}"
+
+
+def to_buy(lines: Sequence[ToBuy], money: str, voice: Voice) -> list[str]:
+    """The shopping list, a thing a line, and what it comes to."""
+    found = [f"{buy_words(line, voice)}, {price_words(line.price, money)}" for line in lines]
+    return [*found, f"together {price_words(sum_of(lines), money)}"] if lines else []
 
 
 def how_words(part: MadePart) -> str:

@@ -107,6 +107,26 @@ EDGES = {
     "slot-in": "slot, its inner edge",
 }
 
+CUTTING = {
+    "hole-saw": "Hole saw",
+    "cutter": "Router cutter",
+    "router": "Router",
+    "trammel": "Trammel",
+    "jigsaw": "Jigsaw",
+    "band-saw": "Band saw",
+    "drill": "Drill",
+    "shears": "Shears",
+}
+SALVAGED = {
+    "tank": "Tank",
+    "head": "Vacuum's head",
+    "fan": "Fan",
+    "filter": "Filter",
+    "hose": "Hose",
+    "other": "Something else",
+}
+BY = {"money/m": " a metre", "money/m²": " a square metre"}  #: what a price is by
+
 SEALANTS = {
     "hybrid": "hybrid sealant",
     "silicone": "silicone",
