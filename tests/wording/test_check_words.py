@@ -22,7 +22,7 @@ QUANTITY = {
     "headroom": "length", "footprint": "length", "lid-bends": "length", "relief": "gap", "ring-stiff": "suction",
     "slot-land": "length",
     "sheet-bends": "stress", "sheet-radius": "bore", "tips": "force", "full-weight": "heap", "circuit": "current",
-    "switch": "current",
+    "switch": "current", "casters": "heap",
     "hose-flat": "suction", "brittle": "temperature", "legs": "length", "doorway": "length", "step": "length",
     "start-up": "current", "run-on": "seconds", "motor-starved": "share", "filter-class": "share",
 }  # fmt: skip

@@ -18,11 +18,12 @@ from fenwick.core.components.elements import Hose
 from fenwick.core.components.hood import ExtraFan, OpenHood
 from fenwick.core.components.separator import Slot, Stand
 from fenwick.core.components.wet import WetStage
+from fenwick.core.formulas.stand import caster_share
 from fenwick.core.judging.assess import assess
 from fenwick.core.judging.check import ACT, OK, WATCH, Check
 from fenwick.core.judging.passage import run_on_seconds
 from fenwick.core.judging.review import review
-from fenwick.core.judging.standing import leg_length, stands_tall
+from fenwick.core.judging.standing import full_mass, leg_length, stands_across, stands_tall
 from fenwick.core.line.line import Line
 from tests.lines import disc_line
 
@@ -118,6 +119,45 @@ def test_legs_are_as_long_as_the_vacuum_is_high_with_room_to_lift_its_head() -> 
     levels = [level(stood(on="deck", base_height=h, vacuum_height=0.55), "legs") for h in (0.5, 0.6, 0.75)]
     assert levels == [ACT, WATCH, OK]
     assert level(stood(vacuum_height=0.55), "legs") is None  # beside it, on the floor
+
+
+def test_casters_bear_a_third_of_the_full_unit_each() -> None:
+    line = stood(mass=2.0, on="cart", wheels=True, vacuum_mass=9.0, caster_bears=30.0)
+    check = found(line)["casters"]
+    whole = full_mass(line.separators[0], line)
+    assert whole is not None
+    assert float(check.value[0]) == pytest.approx(whole / 3.0)
+    for rating, bad in ((0.9, ACT), (1.2, WATCH), (1.6, OK)):
+        assert level(stood(mass=2.0, wheels=True, caster_bears=rating * _share(on="floor")), "casters") == bad
+    assert level(stood(mass=2.0, wheels=True), "casters") is None
+    assert level(stood(mass=2.0, caster_bears=1.0), "casters") is None  # nothing rolls
+
+
+def _share(**stand: Any) -> float:
+    line = stood(mass=2.0, wheels=True, **stand)
+    whole = full_mass(line.separators[0], line)
+    assert whole is not None
+    return whole / 3.0
+
+
+def test_a_vacuum_beside_it_on_one_cart_steadies_it() -> None:
+    alone, cart = stood(mass=2.0), stood(mass=2.0, on="cart", vacuum_mass=9.0)
+    assert float(found(cart)["tips"].value[0]) > float(found(alone)["tips"].value[0])
+    floor = float(alone.separators[0].bin.narrow_at(0.0))
+    assert stands_across(cart.separators[0], cart.rules) == pytest.approx(floor + 0.12)
+    assert stands_across(alone.separators[0], alone.rules) == pytest.approx(floor)
+    door = found(stood(mass=2.0, on="cart", wheels=True, doorway=floor + 0.1))["doorway"]
+    assert int(door.level[0]) == ACT
+
+
+def test_what_hangs_at_a_wall_does_not_tip() -> None:
+    assert level(stood(mass=0.1, on="shelf", base_height=0.8), "tips") == OK
+    assert level(stood(on="shelf", base_height=0.5, vacuum_height=0.55), "legs") == ACT
+
+
+@given(st.floats(1.0, 200.0), st.floats(1.0, 200.0))
+def test_a_caster_never_bears_more_than_the_whole(mass: float, rating: float) -> None:
+    assert 0.0 < float(caster_share(mass)) < mass
 
 
 def test_a_heavy_vacuum_below_keeps_a_stack_upright() -> None:

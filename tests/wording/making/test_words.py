@@ -20,7 +20,7 @@ from fenwick.rig import build_line
 from fenwick.rig.start.examples import EXAMPLES, example_rig
 from fenwick.services.making import BuildAsked, build_pack
 from fenwick.wording.making import bonds, names, progress, troubles, work
-from fenwick.wording.making.facts import duration, sheet_lines, size_words, stock_words, to_buy
+from fenwick.wording.making.facts import duration, price_words, sheet_lines, size_words, stock_words, to_buy
 from fenwick.wording.making.figures import step_figures
 from fenwick.wording.say import Voice
 
@@ -94,8 +94,17 @@ def test_sizes_and_sheets_are_told_for_every_part(system: str) -> None:
         for step in pack.steps:
             assert all(line.endswith(".") for line in step_figures(step, pack.parts, pack.cuts, voice))
         bought = [part for part in pack.parts if part.how == "buy"]
-        sheets = [sheet for sheet in pack.layout.sheets if not sheet.at_hand]
-        assert len(to_buy(pack.parts, pack.layout, voice)) == len(bought) + len(sheets)
+        sheets = {sheet for sheet in pack.layout.sheets if not sheet.at_hand}
+        glues = {joint.sealant for joint in pack.joints}
+        lines = to_buy(pack.to_buy, "£", voice)
+        assert len(lines) == len(bought) + len(sheets) + len(glues) + (1 if pack.to_buy else 0)
+        assert all(line.endswith(" £") for line in lines)
+
+
+def test_a_price_is_no_surer_than_it_is() -> None:
+    assert [price_words(price, "€") for price in (None, 0.4, 1.0, 22.4)] == [
+        "price not known", "under 1 €", "about 1 €", "about 22 €",
+    ]  # fmt: skip
 
 
 @pytest.mark.parametrize(

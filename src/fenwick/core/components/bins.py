@@ -42,6 +42,7 @@ CLOSURES: dict[str, str] = {
     "foam-strip": "Foam strip under load",
     "snap-on": "Snap-on",
     "latch-gasket": "Latches and gasket",
+    "cam-tray": "Lifted by cams",
     "loose": "Loose lid",
 }
 

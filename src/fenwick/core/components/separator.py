@@ -41,7 +41,7 @@ class Stand:
     mass: Values | None = None  #: of everything but the bin, empty [kg]
     wheels: bool = False
     tied: bool = False  #: to what it is joined to, or to a wall
-    on: str = "floor"  #: floor, deck (over the vacuum) or vacuum
+    on: str = "floor"  #: floor, cart (beside the vacuum), shelf (at a wall), deck (over the vacuum) or vacuum
     base_height: Values = 0.0  #: of the bin's floor over the ground [m]
     vacuum_height: Values | None = None  #: that stands under it [m]
     vacuum_mass: Values | None = None  #: of it [kg]
@@ -50,11 +50,24 @@ class Stand:
     doorway: Values | None = None  #: the narrowest it is rolled through [m]
     step: Values | None = None  #: the highest it is rolled over [m]
     wheel: Values | None = None  #: diameter of its wheels [m]
+    vacuum_width: Values | None = None  #: of the vacuum under or beside it [m]
+    caster_bears: Values | None = None  #: what one is made for [kg]
+    nozzles: int | None = None  #: that hang on it; None: as usual
 
     @property
     def stacked(self) -> bool:
         """Whether it stands on a deck or on the vacuum itself."""
-        return self.on != "floor"
+        return self.on in ("deck", "vacuum")
+
+    @property
+    def carries_vacuum(self) -> bool:
+        """Whether the vacuum tips and rolls along with it."""
+        return self.stacked or self.on == "cart"
+
+    @property
+    def hangs(self) -> bool:
+        """Whether it stands on a shelf at a wall."""
+        return self.on == "shelf"
 
 
 class Separator(ABC):

@@ -20,6 +20,19 @@ def tipping_force(mass: Values, base: Values, height: Values) -> Array:
     return np.asarray(mass * GRAVITY * 0.5 * np.asarray(base) / np.asarray(height))
 
 
+CASTERS = 4  #: under a cart
+
+
+def caster_share(mass: Values) -> Array:
+    """What one of four casters must bear [kg]: on a floor that is not flat, three of them stand.
+
+    Parameters
+    ----------
+    mass : of all that rolls [kg]
+    """
+    return np.asarray(mass) / (CASTERS - 1)
+
+
 def tipping_angle(base: Values, centre: Values) -> Array:
     """Lean at which something tips by itself [rad]: atan((b/2)/h_c), h_c the height of its centre of mass [m].
 

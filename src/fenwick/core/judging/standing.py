@@ -11,7 +11,7 @@ from fenwick.core.components.chambers import OneBody
 from fenwick.core.components.separator import Separator, Stand
 from fenwick.core.dust.separation import fill_mark
 from fenwick.core.formulas.sizes import GRAVITY
-from fenwick.core.formulas.stand import tipping_angle, tipping_force
+from fenwick.core.formulas.stand import caster_share, tipping_angle, tipping_force
 from fenwick.core.judging.check import WATCH, Check, fact, figure
 from fenwick.core.line.line import Line
 from fenwick.core.rules import RuleBook
@@ -63,10 +63,10 @@ def leg_length(stand: Stand, rules: RuleBook) -> float | None:
 
 
 def _legs(stage: Separator, line: Line) -> list[Check]:
-    """A deck over the vacuum: as high as that, and higher to get at it."""
+    """A deck or shelf over the vacuum: as high as that, and higher to get at it."""
     stand = stage.stand
     needed = None if stand is None else leg_length(stand, line.rules)
-    if stand is None or stand.on != "deck" or needed is None:
+    if stand is None or stand.on not in ("deck", "shelf") or needed is None:
         return []
     stands, vacuum = one_value(stand.base_height), one_value(stand.vacuum_height or 0.0)
     return [figure("legs", stands < vacuum, stands < needed, stands, needed, "length", stage.id, vacuum)]
@@ -104,13 +104,24 @@ def _unit(stage: Separator, line: Line) -> _Unit | None:
         return None
     bin_, up, rise = one_value(shell), one_value(stand.base_height), one_value(over_rim(stage, line.rules))
     head = 0.0 if stand.mass is None else one_value(stand.mass)
-    below = one_value(stand.vacuum_mass) if stand.stacked and stand.vacuum_mass is not None else 0.0
-    half_vacuum = 0.5 * one_value(stand.vacuum_height if stand.vacuum_height is not None else stand.base_height)
+    below = one_value(stand.vacuum_mass) if stand.carries_vacuum and stand.vacuum_mass is not None else 0.0
+    usual = stand.base_height if stand.stacked else stage.bin.height
+    half_vacuum = 0.5 * one_value(usual if stand.vacuum_height is None else stand.vacuum_height)
     weight = bin_ + head + below
     moments = bin_ * (up + 0.5 * stage.bin.height) + head * (up + stage.bin.height + 0.5 * rise) + below * half_vacuum
-    floor = stage.bin.sides_at(0.0)
-    base = float(min(floor.width, floor.depth)) if stand.base is None else one_value(stand.base)
+    base = stands_across(stage, line.rules)
     return _Unit(weight, base, up + stage.bin.height + 0.5 * rise, moments / weight)
+
+
+def stands_across(stage: Separator, rules: RuleBook) -> float:
+    """Across what it stands on, its narrow way [m]: as given, the bin's floor, or on a cart the tray round it."""
+    stand = stage.stand
+    if stand is not None and stand.base is not None:
+        return one_value(stand.base)
+    floor = stage.bin.sides_at(0.0)
+    foot = float(min(floor.width, floor.depth))
+    edge = 2.0 * one_value(rules["make.tray-edge"]) if stand is not None and stand.on == "cart" else 0.0
+    return foot + edge
 
 
 def full_mass(stage: Separator, line: Line) -> float | None:
@@ -128,7 +139,7 @@ def _tips(stage: Separator, line: Line) -> list[Check]:
     full = float(tipping_force(unit.weight + (_dust_mass(stage, line) or 0.0), unit.base, unit.pulled_at))
     leans = float(tipping_angle(unit.base, unit.centre))
     pull = one_value(line.rules["stand.pull"])
-    loose = not (stand.tied or stand.fixed)
+    loose = not (stand.tied or stand.fixed or stand.hangs)
     sure = one_value(line.rules["stand.sure"]) * pull
     return [figure("tips", loose and empty < pull, loose and empty < sure, empty, pull, "force", stage.id, full, leans)]
 
@@ -138,7 +149,17 @@ def _rolls(stage: Separator, line: Line) -> list[Check]:
     stand = stage.stand
     if stand is None or not stand.wheels:
         return []
-    return [*_parts(stage, stand, line), *_on_its_way(stage, stand, line)]
+    return [*_parts(stage, stand, line), *_casters(stage, stand, line), *_on_its_way(stage, stand, line)]
+
+
+def _casters(stage: Separator, stand: Stand, line: Line) -> list[Check]:
+    """What one caster must bear of the full unit, against what it is made for."""
+    mass = full_mass(stage, line)
+    if stand.caster_bears is None or mass is None:
+        return []
+    share, made_for = float(caster_share(mass)), one_value(stand.caster_bears)
+    sure = one_value(line.rules["stand.caster-sure"]) * share
+    return [figure("casters", made_for < share, made_for < sure, share, made_for, "heap", stage.id)]
 
 
 def _parts(stage: Separator, stand: Stand, line: Line) -> list[Check]:
@@ -154,7 +175,7 @@ def _parts(stage: Separator, stand: Stand, line: Line) -> list[Check]:
 def _on_its_way(stage: Separator, stand: Stand, line: Line) -> list[Check]:
     found = []
     if stand.doorway is not None:
-        across = _widest(stage) if stand.base is None else max(_widest(stage), one_value(stand.base))
+        across = max(_widest(stage), stands_across(stage, line.rules))
         door = one_value(stand.doorway)
         found.append(figure("doorway", across > door, False, across, door, "length", stage.id))
     if stand.step is not None and stand.wheel is not None:

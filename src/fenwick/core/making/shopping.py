@@ -44,7 +44,7 @@ def shopping(
 
     Parameters
     ----------
-    whole : price of the separator itself, where it is bought
+    whole : price of the separator itself, where it is bought [money]
     """
     counted = Counter(sheet for sheet in sheets if not sheet.at_hand)
     lines = [
@@ -62,7 +62,7 @@ def part_price(part: MadePart, rules: RuleBook, whole: float | None) -> float | 
 
     Parameters
     ----------
-    whole : price of the separator itself
+    whole : price of the separator itself [money]
     """
     if part.stands_for in WHOLE:
         return whole

@@ -19,6 +19,7 @@ ROWS: tuple[Rule, ...] = (
     Rule("stand.rolls", 0.03, 0.015, 0.06, "number", "× its weight", "Pull that rolls it away on its wheels", ESTIMATE),
     Rule("stand.climb", 0.25, 0.15, 0.35, "number", "× a wheel", "Step that a wheel is pulled over", ESTIMATE),
     Rule("site.brittle", 5.0, 0.0, 10.0, "temperature", "", "Below which plastic bins turn brittle", ESTIMATE),
+    Rule("stand.caster-sure", 1.5, 1.2, 2.0, "number", "×", "Rating of a caster over its share, for sills", ESTIMATE),
     Rule("stand.head", 0.25, 0.18, 0.35, "bore", "", "Height of a vacuum's head, where it is not given", ESTIMATE),
     Rule("stand.pull", 40.0, 20.0, 80.0, "force", "", "Pull of a hose on what it is joined to", ESTIMATE),
     Rule("stand.heavy", 15.0, 10.0, 20.0, "heap", "", "Weight that one lifts with care"),

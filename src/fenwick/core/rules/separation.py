@@ -100,5 +100,6 @@ ROWS: tuple[Rule, ...] = (
     Rule("closure.foam-strip", 15e-6, 5e-6, 40e-6, "gap", "", "Leak of a foam strip under load"),
     Rule("closure.snap-on", 20e-6, 5e-6, 60e-6, "gap", "", "Leak of a snap-on lid"),
     Rule("closure.latch-gasket", 8e-6, 2e-6, 20e-6, "gap", "", "Leak of latches on a gasket"),
+    Rule("closure.cam-tray", 10e-6, 3e-6, 25e-6, "gap", "", "Leak of a bin that cams lift against a gasket", ESTIMATE),
     Rule("closure.loose", 100e-6, 40e-6, 300e-6, "gap", "", "Leak of a loose lid"),
 )

@@ -177,15 +177,13 @@ def tipping_step(sheet: Sheet, line: Line, stage: Separator) -> WorkedStep | Non
             parts["top"] = sheet.given(
                 f"{name}.stand.mass_kg", "m_top", "Of everything but the bin, empty", stand.mass, "kg"
             )
-        if stand.stacked and stand.vacuum_mass is not None:
-            key, told = f"{name}.stand.vacuum_mass_kg", "Of the vacuum under it"
+        if stand.carries_vacuum and stand.vacuum_mass is not None:
+            key, told = f"{name}.stand.vacuum_mass_kg", "Of the vacuum under or beside it"
             parts["below"] = sheet.given(key, "m_vac", told, stand.vacuum_mass, "kg")
         weight = sheet.step(f"{name}.weight", "m", "All that tips together, empty", " + ".join(parts), "kg", **parts)
         if stand.base is None:
             floor = bin_.sides_at(0.0)
-            base = sheet.given(
-                f"{name}.bin.profile.floor", "b", "Across the bin's floor", min(floor.width, floor.depth), "m"
-            )
+            base = _base(sheet, stage, float(min(floor.width, floor.depth)))
         else:
             base = sheet.given(f"{name}.stand.base_m", "b", "Across what it stands on", stand.base, "m")
         up = sheet.given(
@@ -200,6 +198,16 @@ def tipping_step(sheet: Sheet, line: Line, stage: Separator) -> WorkedStep | Non
             f"{name}.tips", "F_tips", "Pull that tips it over, empty", "m * g * b / (2 * h)", "N", "statics",
             m=weight, g=gravity, b=base, h=pulled
         )  # fmt: skip
+
+
+def _base(sheet: Sheet, stage: Separator, foot: float) -> WorkedStep:
+    """Across the bin's floor, on a cart the tray round it."""
+    name = stage.id
+    floor = sheet.given(f"{name}.bin.profile.floor", "b", "Across the bin's floor", foot, "m")
+    if stage.stand is None or stage.stand.on != "cart":
+        return floor
+    edge = sheet.rule("make.tray-edge", "e")
+    return sheet.step(f"{name}.tray", "b_tray", "Across the tray", "f + 2 * e", "m", "", RULE, f=floor, e=edge)
 
 
 def _rise(sheet: Sheet, stage: Separator) -> WorkedStep:

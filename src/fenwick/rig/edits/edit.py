@@ -12,7 +12,7 @@ from fenwick.rig.format.model import Rig
 from fenwick.rig.format.objections import objections
 from fenwick.rig.format.problems import Problem, RigError, split_path
 from fenwick.rig.format.read import check_rig
-from fenwick.rig.format.separator import StandPart
+from fenwick.rig.format.stand import StandPart
 
 END_KEYS = ("tool_end", "vacuum_end", "end", "inlet_end")
 BEGINS = {**dict.fromkeys(END_KEYS, EndPart), "stand": StandPart, "make": MakePart}  #: what nobody had described before

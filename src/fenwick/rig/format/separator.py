@@ -15,6 +15,7 @@ from fenwick.rig.format.ends import EndPart
 from fenwick.rig.format.making import MakePart
 from fenwick.rig.format.prices import price_range
 from fenwick.rig.format.problems import refuse
+from fenwick.rig.format.stand import StandPart
 
 DISC_SLACK = 0.0005  #: a hung disc may be that much wider than the bin was measured [m]
 
@@ -28,32 +29,6 @@ class ClaimPart(f.Part):
     bolt_circle_d_m: f.Size | None = Field(None, title="Bolt circle")
     bolts: f.Bolts | None = Field(None, title="Bolts")
     bolt_d_m: f.HoleBore | None = Field(None, title="Bolt hole")
-
-
-class StandPart(f.Part):
-    """How the whole stands."""
-
-    headroom_m: f.Depth | None = Field(None, title="Room above floor")
-    space_m: f.Size | None = Field(None, title="Floor it has")
-    base_m: f.Size | None = Field(None, title="Stands on")
-    mass_kg: f.Heap | None = Field(None, title="Head weighs")
-    wheels: f.Flag = Field(False, title="On wheels")
-    tied: f.Flag = Field(False, title="Tied to it or a wall")
-    stands_on: Literal["floor", "deck", "vacuum"] = Field("floor", title="Stands on")
-    base_height_m: f.Depth | None = Field(None, title="Bin over floor")
-    vacuum_height_m: f.Size | None = Field(None, title="Vacuum high")
-    vacuum_mass_kg: f.Heap | None = Field(None, title="Vacuum weighs")
-    head_lift_m: f.Depth | None = Field(None, title="Room to lift its head")
-    fixed: f.Flag = Field(False, title="Fixed to a machine")
-    doorway_m: f.Size | None = Field(None, title="Narrowest door")
-    step_m: f.Depth | None = Field(None, title="Highest step")
-    wheel_d_m: f.Size | None = Field(None, title="Wheels across")
-
-    @model_validator(mode="after")
-    def _stack_has_a_height(self) -> Self:
-        if self.stands_on != "floor" and self.base_height_m is None:
-            refuse("base_height_m", "is missing: what stands on something else stands at a height")
-        return self
 
 
 class SeparatorPart(f.Part):

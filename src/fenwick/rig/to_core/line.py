@@ -61,9 +61,9 @@ from fenwick.rig.format.separator import (
     RimInletPart,
     SeparatorPart,
     SlottedDiscPart,
-    StandPart,
     WetStagePart,
 )
+from fenwick.rig.format.stand import StandPart
 from fenwick.rig.format.tuning import TuningPart
 from fenwick.rig.to_core.bin import build_bin
 
@@ -263,6 +263,9 @@ def _stand(part: StandPart) -> Stand:
         doorway=part.doorway_m,
         step=part.step_m,
         wheel=part.wheel_d_m,
+        vacuum_width=part.vacuum_d_m,
+        caster_bears=part.caster_kg,
+        nozzles=part.nozzles,
     )
 
 

@@ -30,7 +30,8 @@ from fenwick.wording.whatif import action_words
 VACUUM_KEYS = ("last_held", "emptied", "exhaust", "cooling", "takes_water", "current_a", "wiring")
 STAND_KEYS = ("headroom_m", "space_m", "base_m", "mass_kg", "stands_on", "base_height_m", "fixed", "tied", "wheels")
 STACK_KEYS = ("vacuum_height_m", "vacuum_mass_kg", "head_lift_m")  #: of what stands over or on the vacuum
-ROLLING_KEYS = ("doorway_m", "step_m", "wheel_d_m")
+CART_KEYS = ("vacuum_d_m", "vacuum_height_m", "vacuum_mass_kg")  #: of what stands beside it
+ROLLING_KEYS = ("doorway_m", "step_m", "wheel_d_m", "caster_kg")
 HOSE_KEYS = {"wall_m": "wall", "clear": "clear"}
 LID_KEYS = ("material", "thickness_m", "rim_held", "stiffener_material", "stiffener_m")
 RELIEF_KEYS = ("opens_at_pa", "area_m2")
@@ -217,9 +218,10 @@ def editors_of(rig: Rig, system: str, *, other: bool = False) -> list[Editor]:
 
 
 def _stand_keys(stage: SeparatorPart) -> tuple[str, ...]:
-    """What is asked of how a separator stands: of a stack the vacuum under it, of what rolls the way it takes."""
+    """What is asked of how a separator stands: of a cart or stack its vacuum, of what rolls the way it takes."""
     stand = stage.stand
-    stacked = STACK_KEYS if stand is not None and stand.stands_on != "floor" else ()
+    on = "floor" if stand is None else stand.stands_on
+    stacked = () if on == "floor" else CART_KEYS if on == "cart" else STACK_KEYS
     rolling = ROLLING_KEYS if stand is not None and stand.wheels else ()
     return (*STAND_KEYS, *stacked, *rolling)
 

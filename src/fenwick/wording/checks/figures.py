@@ -222,10 +222,20 @@ def _brittle(said: Said) -> str:
 def _legs(said: Said) -> str:
     vacuum = said.voice.figure(said.notes[0], "bore")
     if said.level == OK:
-        return f"The deck stands {said.value} high; {said.limit} lets the vacuum's head be lifted under it."
+        return f"It stands {said.value} high over the vacuum; {said.limit} lets the vacuum's head be lifted under it."
     if said.level == ACT:
-        return f"The deck stands {said.value} high, and the vacuum under it {vacuum}: legs of {said.limit}."
-    return f"The deck stands {said.value} high: the vacuum fits under it, its head is not lifted. Legs of {said.limit}."
+        return f"It stands {said.value} high, and the vacuum under it {vacuum}: raise it to {said.limit}."
+    return f"It stands {said.value} high: the vacuum fits under it, its head is not lifted. Raise it to {said.limit}."
+
+
+def _casters(said: Said) -> str:
+    if said.level == OK:
+        return f"Full, {said.value} may rest on one caster of four; each bears {said.limit}."
+    wanted = "a stronger one" if said.level == ACT else "one that bears half as much again, for sills and knocks"
+    return (
+        f"Full, {said.value} may rest on one caster of four, since three of them stand; each bears {said.limit}: "
+        f"{wanted}."
+    )
 
 
 def _doorway(said: Said) -> str:
@@ -252,7 +262,8 @@ FIGURES: dict[str, CheckWords] = {
     "footprint": CheckWords(STANDING, "Floor where it stands", _footprint),
     "hose-flat": CheckWords(STRENGTH, "Hose that goes flat", _hose_flat),
     "brittle": CheckWords(STRENGTH, "Plastic in the cold", _brittle),
-    "legs": CheckWords(STANDING, "Legs of the deck", _legs),
+    "legs": CheckWords(STANDING, "Height over the vacuum", _legs),
+    "casters": CheckWords(STANDING, "Casters", _casters),
     "doorway": CheckWords(STANDING, "Through the door", _doorway),
     "step": CheckWords(STANDING, "Over the step", _step),
     "tips": CheckWords(STANDING, "Tipping over", _tips),

@@ -51,14 +51,36 @@ def wet(making: Making) -> list[WorkStep]:
 
 
 def stand(making: Making) -> list[WorkStep]:
-    """A tray, or a deck on legs."""
+    """A tray, cart, shelf or deck, what lifts the bin, what holds hose, cord and nozzles."""
     glue = cure_time("pva", making)
     return [
-        WorkStep("cut-panels", ("tray", "deck-plate", "leg"), share=1.0, cautions=WOOD, tools=("saw",)),
-        WorkStep("cut-rest", ("bin-rest",), share=0.7, cautions=WOOD, tools=("trammel",)),
+        WorkStep(
+            "cut-panels",
+            ("tray", "deck-plate", "leg", "shelf", "vacuum-fillet", "nozzle-board", "cam-lever"),
+            share=1.0,
+            cautions=WOOD,
+            tools=("saw",),
+        ),
+        WorkStep("cut-rest", ("bin-rest", "lift-tray"), share=0.7, cautions=WOOD, tools=("trammel",)),
+        WorkStep(
+            "bore-nozzles",
+            ("nozzle-board",),
+            share=0.4,
+            cautions=BLADE,
+            tools=("hole-saw",),
+            after={"cut-panels": "panels-first"},
+        ),
+        WorkStep(
+            "hang-brackets",
+            ("wall-brackets",),
+            share=0.8,
+            hold="brackets-bear",
+            cautions=("wall",),
+            tools=("drill",),
+        ),
         WorkStep(
             "join-legs",
-            ("leg", "deck-plate", "tray"),
+            ("leg", "deck-plate"),
             share=1.2,
             cure=glue,
             hold="stands-square",
@@ -67,11 +89,12 @@ def stand(making: Making) -> list[WorkStep]:
         ),
         WorkStep(
             "fix-rest",
-            ("bin-rest", "tray", "deck-plate"),
+            ("bin-rest", "shelf", "vacuum-fillet", "tray", "deck-plate"),
             share=0.4,
             cure=glue,
-            after={"cut-rest": "panels-first", "cut-panels": "panels-first"},
+            after={"cut-rest": "panels-first", "cut-panels": "panels-first", "hang-brackets": "panels-first"},
         ),
+        *_cams(),
         WorkStep(
             "fix-casters",
             ("casters",),
@@ -80,11 +103,47 @@ def stand(making: Making) -> list[WorkStep]:
             after={"fix-rest": "screws-after-cuts", "join-legs": "screws-after-cuts"},
         ),
         WorkStep(
+            "fix-to-machine",
+            ("machine-brackets",),
+            share=0.4,
+            cautions=("unplug",),
+            after={"fix-casters": "on-its-feet", "fix-rest": "on-its-feet"},
+        ),
+        WorkStep(
             "fix-straps",
-            ("straps", "hose-holder"),
+            ("straps", "hose-holder", "cord-cleats", "nozzle-board"),
             share=0.4,
             hold="does-not-tip",
-            after={"fix-casters": "on-its-feet", "fix-rest": "on-its-feet"},
+            after={"fix-casters": "on-its-feet", "fix-rest": "on-its-feet", "bore-nozzles": "panels-first"},
+        ),
+    ]
+
+
+def _cams() -> list[WorkStep]:
+    """Both cams are bored and shaped as one, so that the tray comes up level."""
+    return [
+        WorkStep(
+            "bore-cams",
+            ("cam",),
+            share=0.4,
+            cautions=("small-piece", *BLADE),
+            tools=("drill",),
+            after={"cut-rest": "panels-first"},
+        ),
+        WorkStep(
+            "shape-cams",
+            ("cam",),
+            share=0.4,
+            cautions=("small-piece", *WOOD),
+            tools=("band-saw", "file"),
+            after={"bore-cams": "axle-first"},
+        ),
+        WorkStep(
+            "fit-cams",
+            ("cam", "cam-axle", "cam-lever", "lift-tray"),
+            share=0.6,
+            hold="cams-past-top",
+            after={"shape-cams": "axle-first", "fix-rest": "on-its-feet"},
         ),
     ]
 
