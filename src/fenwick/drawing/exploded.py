@@ -10,24 +10,19 @@ from markupsafe import Markup
 
 from fenwick.core.making.outlines import Loop
 from fenwick.core.making.parts import MadePart
+from fenwick.drawing.flat_parts import CORNERS, HEIGHT, TOP, WIDTH, FlatCorner, face_path, in_column, spread_out
 from fenwick.drawing.render import render
 
-WIDTH, HEIGHT = 486.0, 396.0
-MIDDLE, TOP, FOOT = 218.0, 18.0, 388.0  #: of the stack
+MIDDLE, FOOT = 218.0, 388.0  #: of the stack
 WIDEST = 214.0  #: of the stack [px]
 FLATTEN = 0.13  #: how flat a circle is seen
 GAP = 15.0  #: between two parts [px]
 SHORTEST, TALLEST = 2.5, 78.0  #: a part as high as it is drawn; taller ones are broken off [px]
 BALLOONS, APART = 366.0, 27.0  #: x of the numbers, and how far apart [px]
-ASIDE, ASIDE_WIDE, ASIDE_HIGH = 12.0, 78.0, 56.0  #: column of what does not stand in the stack [px]
-CELL_WIDE, CELL_HIGH, CELL_LEAST = 140.0, 96.0, 104.0  #: of a part where nothing is stacked [px]
-FREE = 1e9  #: scale where every part has its own [px/m]
-LABEL_HIGH = 33.0  #: of a number with its label [px]
 UPRIGHT = ("outlet-tube", "throat", "drop-pipe")
 BODIES = ("bin", "vessel", "head", "cyclone", "chamber")
 GASKETS = ("gasket", "head-gasket", "flange-gasket")
 FLAT_PANELS = ("tray", "deck-plate")
-CORNERS = 160  #: of an outline, as it is seen small
 
 
 @dataclass(frozen=True)
@@ -89,7 +84,7 @@ def render_exploded(
 
 def exploded_scene(parts: Sequence[MadePart], shown: Mapping[str, Shown], link: Callable[[str], str]) -> ExplodedScene:
     """Where each part is drawn."""
-    stacked = [part for part in parts if _stacks(part)]
+    stacked = [part for part in parts if _stacks(part)] if any(_is_body(part) for part in parts) else []
     scale = _scale(stacked)
     y, heights = TOP, [_height(part, scale) for part in stacked]
     room = FOOT - TOP - sum(heights) - sum(_lift(part, scale) for part in stacked)
@@ -106,12 +101,21 @@ def exploded_scene(parts: Sequence[MadePart], shown: Mapping[str, Shown], link: 
         for part, at in zip(stacked, balloons, strict=True)
     ]
     aside = [part for part in parts if part.id not in places and _is_drawn(part)]
-    pieces += _aside_pieces(aside, numbers, shown, link, scale if stacked else FREE, alone=not stacked)
+    corners = in_column(aside, scale) if stacked else spread_out(aside)
+    pieces += [
+        _flat_piece(part, numbers[part.id], shown[part.id], link(part.id), corner)
+        for part, corner in zip(aside, corners, strict=False)
+    ]
     axis = None
     if stacked:
         last = places[stacked[-1].id]
         axis = (places[stacked[0].id][0], last[0] + last[1])
     return ExplodedScene(WIDTH, HEIGHT, tuple(pieces), axis)
+
+
+def _is_body(part: MadePart) -> bool:
+    """Whether other parts go over and under it; a stand and a box have none."""
+    return part.id in (*BODIES, "lid") or part.kind in ("wrap", "cone")
 
 
 def _stacks(part: MadePart) -> bool:
@@ -238,64 +242,9 @@ def _sides(half: float, low: float, y: float, high: float, part: MadePart) -> st
     )
 
 
-def _aside_pieces(
-    aside: Sequence[MadePart],
-    numbers: Mapping[str, int],
-    shown: Mapping[str, Shown],
-    link: Callable[[str], str],
-    scale: float,
-    *,
-    alone: bool,
-) -> list[ApartPiece]:
-    """What stands beside the stack, each from its own face: in a column, or over the picture where it is alone."""
-    found = []
-    if alone:  # one scale for all of them
-        scale = min((min(CELL_WIDE / w, CELL_HIGH / h) for w, h in map(_face_size, aside)), default=scale)
-    x, y, row = ASIDE, TOP + 22.0, 0.0
-    wide_most, high_most = (CELL_WIDE, CELL_HIGH) if alone else (ASIDE_WIDE, ASIDE_HIGH)
-    for part in aside:
-        wide, high = _face_size(part)
-        own = min(scale, wide_most / max(wide, 1e-6), high_most / max(high, 1e-6))
-        if alone and x + wide * own > WIDTH - ASIDE:
-            x, y, row = ASIDE, y + row + LABEL_HIGH, 0.0
-        if y + high * own > HEIGHT - 6.0:
-            break
-        said = shown[part.id]
-        found.append(
-            ApartPiece(
-                part.id, numbers[part.id], said.title, said.state, said.label, link(part.id),
-                _aside_face(part, x, y, own),
-                "", _clear(part), (x + 10.0, y - 11.0), (x + 10.0, y), (x + 24.0, y - 11.0),
-            )
-        )  # fmt: skip
-        if alone:
-            x, row = x + max(wide * own, CELL_LEAST) + ASIDE, max(row, high * own)
-        else:
-            y += high * own + LABEL_HIGH
-    return found
-
-
-def _face_size(part: MadePart) -> tuple[float, float]:
-    if part.outline:
-        size = part.outline[0].max(axis=0) - part.outline[0].min(axis=0)
-        return float(size[0]), float(size[1])
-    return part.dims["length_m"], part.dims["outer_d_m"]
-
-
-def _aside_face(part: MadePart, x: float, y: float, scale: float) -> str:
-    if not part.outline:
-        wide, high = part.dims["length_m"] * scale, part.dims["outer_d_m"] * scale
-        end = high * 0.2
-        return (
-            f"M {x + end:.1f},{y:.1f} H {x + wide:.1f} V {y + high:.1f} H {x + end:.1f} "
-            f"A {end:.1f} {high / 2.0:.1f} 0 0 1 {x + end:.1f},{y:.1f} Z"
-        )
-    low, top = part.outline[0].min(axis=0), part.outline[0].max(axis=0)
-    paths = []
-    for loop in part.outline:
-        thin = loop[:: max(1, len(loop) // CORNERS)]
-        points = " ".join(
-            f"{x + (px - low[0]) * scale:.1f},{y + (top[1] - py) * scale:.1f}" for px, py in thin.tolist()
-        )
-        paths.append(f"M {points} Z")
-    return " ".join(paths)
+def _flat_piece(part: MadePart, number: int, shown: Shown, link: str, corner: FlatCorner) -> ApartPiece:
+    x, y = corner.x + 10.0, corner.y
+    return ApartPiece(
+        part.id, number, shown.title, shown.state, shown.label, link, face_path(part, corner.x, y, corner.scale),
+        "", _clear(part), (x, y - 11.0), (x, y), (x + 14.0, y - 11.0),
+    )  # fmt: skip
