@@ -12,7 +12,7 @@ from fenwick.core.making.parts import MadePart
 from fenwick.core.making.steps import WorkStep
 from fenwick.core.making.tolerances import Tolerance
 from fenwick.wording.making.names import COSTS, EDGES, TOOLS, part_name
-from fenwick.wording.making.work import CAUTIONS, HOLDS, LAST, STEPS
+from fenwick.wording.making.work import CAUTIONS, HOLDS, LAST, step_title
 
 FORMAT, VERSION = "fenwick-parts", 1
 DIGITS = 9  #: of a length in metres: a nanometre
@@ -92,7 +92,7 @@ def _cut(cut: CutSetting) -> dict[str, Any]:
 
 
 def _step(step: WorkStep) -> dict[str, Any]:
-    name = STEPS[step.id.removeprefix("stand-")]
+    name = step_title(step.id)
     found: dict[str, Any] = {"id": step.id, "name": name, "after": list(step.after), "parts": list(step.parts)}
     found |= {"hands_s": round(step.hands, 1), "cure_s": round(step.cure, 1)}
     found["hold"] = None if step.hold is None else HOLDS[step.hold]

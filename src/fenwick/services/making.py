@@ -20,6 +20,7 @@ from fenwick.core.making.joints import GluedJoint, joint_troubles, joints_of
 from fenwick.core.making.layout import Layout, SheetStock, lay_out
 from fenwick.core.making.pack import parts_of
 from fenwick.core.making.parts import MadePart, MadeParts, Trouble
+from fenwick.core.making.segments import with_segments
 from fenwick.core.making.shopping import ToBuy, shopping
 from fenwick.core.making.stand import stand_parts
 from fenwick.core.making.steps import WorkStep
@@ -108,7 +109,7 @@ def build_pack(rig: Rig, asked: BuildAsked) -> Pack:
     parts, hours = MadeParts(()), 0.0
     steps: tuple[WorkStep, ...] = ()
     if what != STAND:
-        parts = _made(stage, making)
+        parts = _made(stage, making, asked.sheets)
         hours = hours_of(part, making)
         steps = work_of(stage, parts, making, hours)
     with_stand = what == STAND or (asked.what is None and isinstance(stage, Separator) and stage.stand is not None)
@@ -128,8 +129,9 @@ def build_pack(rig: Rig, asked: BuildAsked) -> Pack:
     return _packed(rig, what, draft, asked)
 
 
-def _made(stage: Separator | WetStage, making: Making) -> MadeParts:
-    found = parts_of(stage, making)
+def _made(stage: Separator | WetStage, making: Making, sheets: tuple[SheetStock, ...]) -> MadeParts:
+    whole = parts_of(stage, making)
+    found = replace(whole, parts=with_segments(whole.parts, sheets, making))
     round_ = isinstance(stage, WetStage) or stage.bin.is_round
     return found if round_ else replace(found, troubles=(*found.troubles, Trouble("not-round", "lid")))
 

@@ -28,7 +28,7 @@ from fenwick.wording.making.facts import (
 from fenwick.wording.making.figures import step_figures
 from fenwick.wording.making.names import part_name
 from fenwick.wording.making.troubles import trouble_sentence
-from fenwick.wording.making.work import CAUTIONS, FIRST_RUN, HOLDS, LAST, REASONS, STEPS
+from fenwick.wording.making.work import CAUTIONS, FIRST_RUN, HOLDS, LAST, REASONS, step_title
 from fenwick.wording.say import Voice
 
 METRIC_VOICE = Voice(METRIC, {})
@@ -204,7 +204,7 @@ def _step_page(pack: Pack, number: int, step: WorkStep, date: str, voice: Voice)
 
 def step_name(step: WorkStep) -> str:
     """What a step is called."""
-    return STEPS[step.id.removeprefix("stand-")]
+    return step_title(step.id)
 
 
 def reasons(step: WorkStep, steps: Sequence[WorkStep]) -> tuple[str, ...]:

@@ -13,7 +13,7 @@ import rectpack
 from fenwick.core.catalogue.sheets import SOLD
 from fenwick.core.making.given import PAPER, Making
 from fenwick.core.making.outlines import area
-from fenwick.core.making.parts import FLAT, MAKE, MadePart, Trouble
+from fenwick.core.making.parts import FLAT, MAKE, MadePart, Stock, Trouble
 
 SAME = 0.5e-3  #: sheets whose thickness differs by no more are alike [m]
 GRID = 1e-4  #: sizes are packed in whole steps of this [m]
@@ -89,7 +89,12 @@ def lay_out(parts: Sequence[MadePart], at_hand: Sequence[SheetStock], making: Ma
 
 
 def _of_sheet(part: MadePart) -> bool:
-    return part.stock.material != PAPER and part.kind != "block"
+    return part.stock.material != PAPER and part.kind != "block" and "segments" not in part.dims
+
+
+def of_stock(sheets: Sequence[SheetStock], stock: Stock) -> list[SheetStock]:
+    """The sheets of a material and thickness."""
+    return [s for s in sheets if s.material == stock.material and abs(s.thickness - stock.thickness) <= SAME]
 
 
 def _stock_key(part: MadePart) -> tuple[str, int]:
@@ -108,7 +113,7 @@ def _lay_out_one(
     kerf, margin = making.rule("kerf"), making.rule("margin")
     stock = parts[0].stock
     copies = [part for part in parts for _ in range(part.count)]
-    own = [s for s in at_hand if s.material == stock.material and abs(s.thickness - stock.thickness) <= SAME]
+    own = of_stock(at_hand, stock)
     own.sort(key=lambda s: s.width * s.height)
     sold = [SheetStock(f"{w:g}x{h:g}", stock.material, stock.thickness, w, h, at_hand=False) for w, h in SOLD]
     fitting, too_large = _that_fit(copies, [*own, *sold], margin)
@@ -159,11 +164,17 @@ def _within(part: MadePart, host: MadePart, there: Placed) -> Placed:
 def _that_fit(
     parts: list[MadePart], sheets: Sequence[SheetStock], margin: float
 ) -> tuple[list[MadePart], list[MadePart]]:
-    fits = [part for part in parts if any(_fits(part, sheet, margin) for sheet in sheets)]
-    return fits, [part for part in parts if part not in fits]
+    taken = [part for part in parts if any(fits(part, sheet, margin) for sheet in sheets)]
+    return taken, [part for part in parts if part not in taken]
 
 
-def _fits(part: MadePart, sheet: SheetStock, margin: float) -> bool:
+def fits(part: MadePart, sheet: SheetStock, margin: float) -> bool:
+    """Whether a flat part goes on a sheet, either way round.
+
+    Parameters
+    ----------
+    margin : of the sheet that no part uses [m]
+    """
     wide, high = box_of(part)
     room = sorted((sheet.width - 2.0 * margin, sheet.height - 2.0 * margin))
     return all(a <= b + 1e-9 for a, b in zip(sorted((wide, high)), room, strict=True))

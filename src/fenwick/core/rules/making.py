@@ -62,6 +62,7 @@ ROWS: tuple[Rule, ...] = (
     Rule("make.filter-room", 0.02, 0.01, 0.04, "bore", "", "Room under a filter that hangs in a chamber", ESTIMATE),
     Rule("make.splash", 0.15, 0.1, 0.25, "bore", "", "Air over the water, under a wet vessel's lid", ESTIMATE),
     Rule("make.tray-edge", 0.06, 0.03, 0.1, "bore", "", "Tray that stands out round a bin", ESTIMATE),
+    Rule("make.splice", 3.0, 2.0, 5.0, "number", "× its thickness", "Half lap between a ring's segments", ESTIMATE),
     Rule("make.cam-drop", 8e-3, 5e-3, 15e-3, "bore", "", "A bin that cams lift, let down to be pulled out", ESTIMATE),
     Rule("make.axle", 10e-3, 8e-3, 12e-3, "bore", "", "Axle of the cams under a bin", ESTIMATE),
     Rule("make.lever", 0.25, 0.2, 0.35, "bore", "", "Lever that turns them", ESTIMATE),

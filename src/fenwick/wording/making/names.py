@@ -165,5 +165,7 @@ def part_name(part: str) -> str:
     """What a part is called."""
     if part in PARTS:
         return PARTS[part]
+    if part.endswith("-segment"):
+        return f"{part_name(part.removesuffix('-segment'))}, a segment"
     found = re.fullmatch(r"([a-z]+)-(\d+)", part)
     return f"{NUMBERED[found[1]]} {found[2]}" if found and found[1] in NUMBERED else part

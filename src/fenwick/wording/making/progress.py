@@ -7,7 +7,7 @@ from fenwick.core.making.changed import PartFate
 from fenwick.core.making.parts import MadePart
 from fenwick.core.making.steps import Broken
 from fenwick.wording.making.names import COSTS, part_name
-from fenwick.wording.making.work import REASONS, STEPS
+from fenwick.wording.making.work import REASONS, step_title
 from fenwick.wording.say import Voice
 
 #: state of a part: (word, level of its colour)
@@ -137,7 +137,7 @@ def off_words(verdict: Verdict, voice: Voice) -> str:
 
 def broken_sentence(broken: Broken) -> str:
     """What an order breaks."""
-    first, then = (STEPS[one.removeprefix("stand-")] for one in (broken.needs, broken.step))
+    first, then = (step_title(one) for one in (broken.needs, broken.step))
     return f"“{first}” comes before “{then}”: {REASONS[broken.because]}."
 
 

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from fenwick.wording.making.names import part_name
+
 STEPS = {
     "check-print": "Print the templates and measure the square",
     "groove-roof": "Turn the groove in the roof",
@@ -80,6 +82,9 @@ STEPS = {
     "first-run": "First switch-on",
 }
 
+#: steps that a ring in segments has, by how their ids begin
+OF_RINGS = {"saw-segments-": "Saw the segments of the {}", "glue-segments-": "Lap and glue up the {}"}
+
 HOLDS = {
     "square-measured": "The printed square measures 100 mm both ways. If not, print again at 100 %.",
     "wrap-measured": "The wall clicks into the groove all round and no light comes through. Measure the wrap.",
@@ -94,6 +99,7 @@ HOLDS = {
     "throat-depth": "The throat ends as deep under the water line as drawn, and stays off the floor.",
     "no-drops": "No drop after an hour, upright and leaning as far as it may.",
     "stands-square": "Both diagonals are alike and no leg rocks.",
+    "ring-flat": "The ring lies flat, the laps are closed, and the printed ring lies on it all round.",
     "brackets-bear": "Both brackets are level and bear the full bin three times over: try it before it stands there.",
     "cams-past-top": "The tray comes up level, the gasket is pressed to half all round, the lever rests past the top.",
     "bolts-clear": "No bolt comes through where a part still slides or seats.",
@@ -134,6 +140,7 @@ REASONS = {
     "holes-together": "both get their holes in one go",
     "trace-first": "it is cut to what was really delivered",
     "cured-first": "what is still soft leaks",
+    "segments-first": "a ring in segments is one ring first",
     "axle-first": "the axle's hole says where the cam's edge runs",
     "panels-first": "they must be there",
     "tool-first": "the box is cut to the tool as it is",
@@ -173,3 +180,12 @@ FIRST_RUN = {
     "bend": "At the clear hose's outer bend, behind the separator, hardly anything passes.",
     "first-500": "Feed 500 g, weigh the bin and what got past, and put both into Test.",
 }
+
+
+def step_title(step: str) -> str:
+    """What a step of that id is called."""
+    name = step.removeprefix("stand-")
+    for begins, words in OF_RINGS.items():
+        if name.startswith(begins):
+            return words.format(part_name(name.removeprefix(begins)).lower())
+    return STEPS[name]

@@ -14,6 +14,7 @@ from fenwick.core.making.work.chambers import chamber, one_body
 from fenwick.core.making.work.common import closing_steps
 from fenwick.core.making.work.cyclones import cyclone, mounting
 from fenwick.core.making.work.in_bin import hung, open_bin
+from fenwick.core.making.work.rings import with_joined_rings
 
 
 def work_of(stage: Separator | WetStage, parts: MadeParts, making: Making, hours: float) -> tuple[WorkStep, ...]:
@@ -23,7 +24,7 @@ def work_of(stage: Separator | WetStage, parts: MadeParts, making: Making, hours
     ----------
     hours : hands-on time of the whole [h]
     """
-    return _timed([*_steps(stage, making), *closing_steps()], parts, hours)
+    return _timed([*_steps(stage, making), *closing_steps()], parts, making, hours)
 
 
 def stand_work(parts: MadeParts, making: Making, hours: float) -> tuple[WorkStep, ...]:
@@ -33,7 +34,7 @@ def stand_work(parts: MadeParts, making: Making, hours: float) -> tuple[WorkStep
     ----------
     hours : hands-on time of the whole [h]
     """
-    return _timed(stand(making), parts, hours)
+    return _timed(stand(making), parts, making, hours)
 
 
 def hood_work(parts: MadeParts, making: Making, hours: float) -> tuple[WorkStep, ...]:
@@ -43,11 +44,12 @@ def hood_work(parts: MadeParts, making: Making, hours: float) -> tuple[WorkStep,
     ----------
     hours : hands-on time of the whole [h]
     """
-    return _timed(hood(making), parts, hours)
+    return _timed(hood(making), parts, making, hours)
 
 
-def _timed(steps: list[WorkStep], parts: MadeParts, hours: float) -> tuple[WorkStep, ...]:
-    return timed(ordered(without_missing(steps, [part.id for part in parts.parts])), hours)
+def _timed(steps: list[WorkStep], parts: MadeParts, making: Making, hours: float) -> tuple[WorkStep, ...]:
+    there = without_missing(steps, [part.id for part in parts.parts])
+    return timed(ordered(with_joined_rings(there, parts.parts, making)), hours)
 
 
 def _steps(stage: Separator | WetStage, making: Making) -> list[WorkStep]:
