@@ -19,6 +19,7 @@ from sqlmodel import Session
 from fenwick.data import Database
 from fenwick.data.builds import build_state
 from fenwick.data.lines import line_state
+from fenwick.data.readings import readings_of
 
 HTMX = {"HX-Request": "true"}
 PAGE = "/lines/1/build"
@@ -378,6 +379,58 @@ class TestChangedDesign:
         client.post(f"{PAGE}/anew/seat-ring", data=SEP)
         assert "Seat ring serves after a cut" not in client.get(PAGE).text
         client.post("/lines/1/undo")
+
+
+class TestMeasured:
+    """What is read at the first switch-on is a reading of the line, beside what the line expects."""
+
+    def test_it_goes_into_the_readings(self, client: FlaskClient, session: Session) -> None:
+        before = len(readings_of(session, 1))
+        client.post(f"{PAGE}/measured/blocked", data={**SEP, "suction_pa": "15.2"})
+        client.post(f"{PAGE}/measured/kept", data={**SEP, "in_bin_kg": "460", "past_kg": "40"})
+        session.rollback()
+        new = readings_of(session, 1)[before:]
+        assert [(one.reading.kind, one.note) for one in new] == [
+            ("blocked", "first switch-on"), ("kept", "first switch-on"),
+        ]  # fmt: skip
+        assert new[0].reading.value == pytest.approx(15200.0)
+        assert new[1].reading.value == pytest.approx(0.92)
+        page = client.get(f"{PAGE}/steps/first-run?what=sep").text
+        assert "Read: 15.2 kPa; the line expects" in page
+        assert re.search(r"Read: 92(\.0)? %; the line expects", page)
+
+    def test_the_line_expects_what_the_readings_page_says(self, client: FlaskClient) -> None:
+        client.post(f"{PAGE}/measured/blocked", data={**SEP, "suction_pa": "15.2"})
+        told = re.search(r"the line expects ([\d.]+)", client.get(f"{PAGE}/steps/first-run?what=sep").text)
+        assert told is not None
+        assert told[1] in client.get("/lines/1/test").text
+
+    @pytest.mark.parametrize(
+        ("kind", "typed", "said"),
+        [
+            ("blocked", {"suction_pa": ""}, "Type what was read."),
+            ("blocked", {"suction_pa": "900"}, "more than can be"),
+            ("blocked", {"suction_pa": "9**9"}, "9**9"),
+            ("kept", {"in_bin_kg": "0", "past_kg": "0"}, "Nothing was fed."),
+            ("kept", {"in_bin_kg": "-3", "past_kg": "1"}, "Below 0"),
+            ("kept", {"in_bin_kg": "900000", "past_kg": "1"}, "more than a first heap"),
+        ],
+    )
+    def test_what_cannot_be_is_said_beside_what_was_typed(
+        self, client: FlaskClient, session: Session, kind: str, typed: dict[str, str], said: str
+    ) -> None:
+        before = len(readings_of(session, 1))
+        found = client.post(f"{PAGE}/measured/{kind}", data={**SEP, **typed})
+        assert found.status_code == 422
+        assert said in found.text
+        for text in typed.values():
+            assert f'value="{text}"' in found.text
+        session.rollback()
+        assert len(readings_of(session, 1)) == before
+
+    def test_only_a_separator_is_measured(self, client: FlaskClient) -> None:
+        assert client.post(f"{PAGE}/measured/blocked", data={"what": "stand", "suction_pa": "1"}).status_code == 404
+        assert client.post(f"{PAGE}/measured/luck", data=SEP).status_code == 404
 
 
 class TestWays:

@@ -9,6 +9,7 @@ from fenwick.data.lines import line_names
 from fenwick.services.making_files import step_name
 from fenwick.units import format_value, unit_label
 from fenwick.web.build.hand import InHand
+from fenwick.web.build.measured_form import MeasuredForm, measured_forms
 from fenwick.web.build.plan_view import RUN_STEP
 from fenwick.web.build.view import address, step_card, step_reasons
 from fenwick.web.kit.database import session
@@ -27,6 +28,7 @@ def step_page(
     refused: tuple[str, ...] = (),
     holds: tuple[str, ...] = (),
     rim: tuple[Field, ...] | None = None,
+    measured: MeasuredForm | None = None,
     photo_error: str = "",
 ) -> str:
     """One step as a page.
@@ -36,6 +38,7 @@ def step_page(
     refused : ids of the steps that come first
     holds : ids of the hold points before it, which cannot be passed over
     rim : what was typed of the rim, where that was refused
+    measured : what was typed of a first measurement, where that was refused
     photo_error : why a photo was not kept
     """
     steps = hand.found.steps
@@ -53,6 +56,7 @@ def step_page(
         parts=[(part_name(one), address(hand, "show_part", part=one)) for one in steps[at].parts],
         clock=clock, lines=line_names(session(), hand.state.id),
         rim=(rim or rim_fields(hand)) if steps[at].id == RIM_STEP else None,
+        measured=measured_forms(hand, measured) if steps[at].id == RUN_STEP else (),
         first_run=FIRST_RUN if steps[at].id == RUN_STEP else None, seen=seen,
         photos=photos_of_step(session(), hand.build.id, step), photo_error=photo_error,
     )  # fmt: skip
