@@ -58,7 +58,7 @@ def test_things_come_and_go() -> None:
 
 
 def test_what_was_seen_last_stands() -> None:
-    seen = see(see(EMPTY, "listen", fine=False, note="hiss"), "listen", fine=True, note="")
+    seen = see(see(EMPTY, "listen", AT, fine=False, note="hiss"), "listen", AT, fine=True, note="")
     assert [(one.check, one.fine, one.note) for one in seen.first_run] == [("listen", True, "")]
 
 

@@ -16,7 +16,17 @@ from fenwick.rig import Rig, RigError, build_line, check_rig
 from fenwick.rig.format.elements import HosePart, ReducerPart
 from fenwick.shop import ShopFile, edit_shop
 from fenwick.shop.edit import WORK_BEGINS, add_item, duplicate_item, find_item, remove_item
-from fenwick.shop.into_line import OWN_KEYS, apply_change, put_fitting, put_hose, put_vacuum, swap, with_other_vacuums
+from fenwick.shop.into_line import (
+    OWN_KEYS,
+    apply_change,
+    put_bin,
+    put_fitting,
+    put_hose,
+    put_vacuum,
+    swap,
+    with_other_vacuums,
+)
+from fenwick.shop.making import OwnedBin
 from fenwick.shop.model import GROUPS
 
 SHOP = demo_shop()
@@ -123,6 +133,16 @@ def test_what_cannot_be_put_there_is_refused_in_a_sentence(rig: Rig, part: str, 
     with pytest.raises(RigError) as caught:
         swap(rig, part, what, SHOP)
     assert caught.value.problems[0].sentence("metric")
+
+
+def test_a_bin_goes_under_the_separator_empty_and_sound(rig: Rig) -> None:
+    owned = OwnedBin(id="b", name="Drum", top_d_m=0.4, bottom_d_m=0.36, height_m=0.6, material="steel")
+    changed = put_bin(rig, "sep", owned)
+    bin_ = part_of(changed, "sep").bin
+    assert [(point.height_m, point.d_m) for point in bin_.profile] == [(0.0, 0.36), (0.6, 0.4)]
+    assert (bin_.material, bin_.fill_height_m, bin_.leak_area_m2, bin_.ledges) == ("steel", 0.0, None, ())
+    with pytest.raises(RigError, match="only a separator stands on a bin"):
+        put_bin(rig, "vacuum", owned)
 
 
 def test_a_single_change_may_be_another_vacuum_of_the_shop(rig: Rig) -> None:

@@ -101,6 +101,52 @@ def test_a_mended_bin_keeps_more(client: FlaskClient) -> None:
     assert best(mended) > best(as_it_is) + 5.0
 
 
+def test_a_bin_of_the_shop_can_be_searched_for(client: FlaskClient) -> None:
+    client.post("/shop/bins/add")
+    own = client.get("/shop/shop.json").get_json(force=True)["bins"][-1]
+    sizes = {"top_d_m": "300", "bottom_d_m": "300", "height_m": "600", "name": "Tall drum"}
+    at = len(client.get("/shop/shop.json").get_json(force=True)["bins"]) - 1
+    client.post(f"/shop/items/{own['id']}", data={f"bins[{at}].{key}": text for key, text in sizes.items()})
+    assert "Tall drum" in client.get(f"{PAGE}?part=sep").text
+    address, _ = outcome(client, kinds=["cyclone"], bin=f"bin:{own['id']}")
+    job = re.search(r"job=([\w-]+)", address)
+    assert job
+    new = client.post(f"{PAGE}/{job[1]}/take/0").headers["Location"]
+    line = re.search(r"/lines/(\d+)/", new)
+    assert line
+    stage = client.get(f"/lines/{line[1]}/rig.json").get_json(force=True)["line"]["elements"]
+    profile = next(e for e in stage if e["id"] == "sep")["bin"]["profile"]
+    assert [point["d_m"] for point in profile] == [0.3, 0.3]
+    assert profile[-1]["height_m"] == 0.6
+
+
+@pytest.mark.parametrize("how", ["made", "bought"])
+def test_a_design_is_taken_straight_to_the_bench(client: FlaskClient, how: str) -> None:
+    address, _ = outcome(client, kinds=["cyclone"], how=how)
+    job = re.search(r"job=([\w-]+)", address)
+    assert job
+    answer = client.post(f"{PAGE}/{job[1]}/take/0", data={"then": "build"})
+    assert "/build" in answer.headers["Location"]
+    page = client.get(answer.headers["Location"]).text
+    assert "taken apart" in page
+    assert f'<option value="{how}" selected>' in page
+
+
+def test_the_shops_own_prices_are_the_finders(client: FlaskClient) -> None:
+    def cost(page: str) -> str:
+        found = re.search(r"Best by your wishes.*?</tr>", page, re.S)
+        assert found
+        return found[0]
+
+    _, before = outcome(client, kinds=["cyclone"], how="bought")
+    client.post("/shop/prices/add")
+    at = len(client.get("/shop/shop.json").get_json(force=True)["prices"]) - 1
+    own = client.get("/shop/shop.json").get_json(force=True)["prices"][at]["id"]
+    client.post(f"/shop/items/{own}", data={f"prices[{at}].of": "buy.cyclone", f"prices[{at}].price": "400"})
+    _, after = outcome(client, kinds=["cyclone"], how="bought")
+    assert cost(before) != cost(after)
+
+
 def test_a_forgotten_search_says_so(client: FlaskClient) -> None:
     assert "no longer kept" in client.get(f"{PAGE}?part=sep&job=gone").text
     assert client.get(f"{PAGE}/gone").status_code == 404

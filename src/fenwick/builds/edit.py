@@ -97,13 +97,16 @@ def choose(build: BuildFile, **choices: Any) -> BuildFile:
     return _with(build, **choices)
 
 
-def see(build: BuildFile, check: str, *, fine: bool, note: str) -> BuildFile:
+def see(build: BuildFile, check: str, at: str, *, fine: bool, note: str) -> BuildFile:
     """What was seen at the first switch-on.
 
     Parameters
     ----------
+    at : time in UTC
     fine : whether it is as it should be
     note : in one's own words
     """
+    if any((one.check, one.fine, one.note) == (check, fine, note) for one in build.first_run):
+        return build
     kept = tuple(one for one in build.first_run if one.check != check)
-    return _with(build, first_run=(*kept, SeenAtStart(check=check, fine=fine, note=note)))
+    return _with(build, first_run=(*kept, SeenAtStart(check=check, fine=fine, note=note, at=at)))

@@ -46,6 +46,7 @@ class SeenAtStart(f.Part):
     check: Key
     fine: f.Flag
     note: Remark = ""
+    at: Time | None = None
 
 
 class MadeFor(f.Part):

@@ -1,4 +1,4 @@
-"""Owned things put into a line: a hose for a hose, a vacuum for the vacuum, a tool with its ports for a tool."""
+"""Owned things put into a line: hose for hose, vacuum for vacuum, bin under a separator, a tool with its ports."""
 
 from __future__ import annotations
 
@@ -15,6 +15,7 @@ from fenwick.rig.format.model import Rig
 from fenwick.rig.format.problems import Problem, RigError
 from fenwick.rig.format.tuning import OF_VACUUM, without_factors
 from fenwick.rig.to_core.line import build_line
+from fenwick.shop.making import OwnedBin
 from fenwick.shop.model import OwnedFitting, OwnedHose, OwnedTool, OwnedVacuum, ShopFile
 
 SOLD_WALLS: tuple[WallKind, ...] = ("smooth", "wire-helix")
@@ -82,6 +83,25 @@ def put_vacuum(rig: Rig, vacuum: OwnedVacuum) -> Rig:
     return check_change(rig, document if vacuum.name == rig.vacuum.name else without_factors(document, OF_VACUUM))
 
 
+def put_bin(rig: Rig, part: str, owned: OwnedBin) -> Rig:
+    """A rig with an owned bin under a separator, empty, with nothing of the old one but how its fill is read.
+
+    Raises
+    ------
+    RigError
+        When the rig has no such separator, or it does not go on that bin.
+    """
+    document = rig.model_dump(mode="json")
+    found = next((e for e in document["line"]["elements"] if e["id"] == part and "bin" in e), None)
+    if found is None:
+        raise RigError((Problem("", "only a separator stands on a bin"),))
+    bottom, top = ({"height_m": 0.0, "d_m": owned.bottom_d_m}, {"height_m": owned.height_m, "d_m": owned.top_d_m})
+    known = {"wall_m": owned.wall_m, "material": owned.material, "closure": owned.closure}
+    values = {**known, "sight": found["bin"]["sight"]}
+    found["bin"] = {"profile": [bottom, top], **{key: value for key, value in values.items() if value is not None}}
+    return check_change(rig, document)
+
+
 def put_tool(rig: Rig, branch: str, tool: OwnedTool) -> Rig:
     """A rig with an owned tool at a branch; a tool with several ports gets a junction with a stub for each.
 
@@ -127,6 +147,8 @@ def swap(rig: Rig, part: str, with_what: str, shop: ShopFile) -> Rig:
             return put_fitting(rig, part, _owned(shop.fittings, name))
         case "vacuum" if part == "vacuum":
             return put_vacuum(rig, _owned(shop.vacuums, name))
+        case "bin":
+            return put_bin(rig, part, _owned(shop.bins, name))
         case "tool":
             return put_tool(rig, part, _owned(shop.tools, name))
     raise RigError((Problem("", "that cannot be put here"),))

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from datetime import UTC, datetime
+
 from flask import Blueprint, abort, redirect, request
 from flask.typing import ResponseReturnValue
 
@@ -63,7 +65,8 @@ def seen_at_start(line_id: int, check: str) -> ResponseReturnValue:
     if check not in FIRST_RUN or answer not in ("yes", "no"):
         abort(404)
     note = " ".join(request.form.get("note", "").split())[:LONGEST_NOTE]
-    file = see(hand.build.file, check, fine=answer == "yes", note=note)
+    at = datetime.now(UTC).strftime("%Y-%m-%dT%H:%M:%SZ")
+    file = see(hand.build.file, check, at, fine=answer == "yes", note=note)
     if file != hand.build.file:
         words = "as it should be" if answer == "yes" else "not yet"
         change_build(session(), line_id, hand.what, file, f"First switch-on, {check.replace('-', ' ')}: {words}")

@@ -5,6 +5,7 @@ from __future__ import annotations
 from fenwick.core.catalogue.parts import HOSE_BORES, hose_price
 from fenwick.rig import Rig
 from fenwick.rig.format.elements import HosePart, ReducerPart
+from fenwick.rig.format.separator import SeparatorPart
 from fenwick.shop import ShopFile
 from fenwick.shop.into_line import SOLD_WALLS
 from fenwick.units import format_value
@@ -23,6 +24,8 @@ def swaps_for(rig: Rig, part: str, shop: ShopFile | None, system: str) -> Swaps:
         return [("From the shop", tools)] if tools else []
     elements = [e for _, branch in rig.line.walk() for e in branch.elements] + list(rig.line.elements)
     hose = next((e for e in elements if e.id == part), None)
+    if isinstance(hose, SeparatorPart) and shop and shop.bins:
+        return [("Bins of the shop", [(f"bin:{b.id}", f"{b.name}, {_bore(b.top_d_m, system)}") for b in shop.bins])]
     if isinstance(hose, ReducerPart) and shop and shop.fittings:
         fittings = [
             (f"fitting:{f.id}", f"{f.name}, {_bore(f.one_bore_m, system)} to {_bore(f.other_bore_m, system)}")

@@ -178,7 +178,7 @@ FIRST_RUN = {
     "hoses": "The centre goes to the vacuum, the side to the tool. If the bin stays empty, the hoses are swapped.",
     "swirl": "Through the wall: dust runs round the wall and down through the slot, none hangs in the middle.",
     "bend": "At the clear hose's outer bend, behind the separator, hardly anything passes.",
-    "first-500": "Feed 500 g, weigh the bin and what got past, and put both into Test.",
+    "first-500": "Feed 500 g of dry dust, weigh the bin and what got past, and type both below.",
 }
 
 

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 from typing import Any
 
@@ -45,7 +45,7 @@ class FinderAsked:
     wishes: dict[str, float]
     seed: int
     count: int
-    mended: bool  #: whether the bin counts as sealed, empty and upright
+    bin: str  #: as-it-is, mended (sealed, empty, upright), or bin: and the id of one of the shop's
     fields: tuple[Field, ...]
     wish_fields: tuple[Field, ...]
     kinds: tuple[Tick, ...]  #: those that are allowed
@@ -57,7 +57,9 @@ class FinderAsked:
         return bool(self.error) or any(field.error for field in self.fields)
 
 
-def read_asked(form: Mapping[str, Any], picked: list[str], system: str, money: str) -> FinderAsked:
+def read_asked(
+    form: Mapping[str, Any], picked: list[str], system: str, money: str, bins: Sequence[tuple[str, str]] = ()
+) -> FinderAsked:
     """Read the finder's form; an empty field is no limit.
 
     Parameters
@@ -66,6 +68,7 @@ def read_asked(form: Mapping[str, Any], picked: list[str], system: str, money: s
     picked : kinds that were ticked; none ticked on a fresh page means all
     system : unit system
     money : the shop's money
+    bins : (bin:ID, name) of the bins that the shop has
     """
     values: dict[str, float | None] = {}
     fields = []
@@ -80,8 +83,9 @@ def read_asked(form: Mapping[str, Any], picked: list[str], system: str, money: s
         fields.append(field)
     how = str(form.get("how", MADE)) if form.get("how") in (MADE, BOUGHT) else MADE
     fields.append(Field("how", "Made or bought", how, choices=HOW))
-    bin_state = "mended" if form.get("bin") == "mended" else "as-it-is"
-    fields.append(Field("bin", "The bin", bin_state, choices=BINS))
+    choices = (*BINS, *bins)
+    bin_ = str(form.get("bin")) if form.get("bin") in dict(choices) else BINS[0][0]
+    fields.append(Field("bin", "The bin", bin_, choices=choices))
     seed, fields = _whole(form, "seed", "Seed", 1, MOST_SEED, fields)
     count, fields = _whole(form, "count", "Designs", DESIGNS, MOST_DESIGNS, fields)
     kinds = tuple(key for key in RANGES if key in picked) if form else tuple(RANGES)
@@ -105,7 +109,7 @@ def read_asked(form: Mapping[str, Any], picked: list[str], system: str, money: s
         wishes,
         seed,
         count,
-        bin_state == "mended",
+        bin_,
         tuple(fields),
         tuple(Field(f"wish-{w}", WISH_LABELS[w], str(int(wishes[w])), choices=WEIGHTS) for w in WISHES),
         tuple(Tick(key, KINDS[key].label, key in kinds) for key in RANGES),

@@ -2,13 +2,16 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from flask import Blueprint, abort, current_app, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
 
-from fenwick.core.search.designs import RANGES
+from fenwick.builds.edit import choose
+from fenwick.core.line.line import Line
+from fenwick.core.search.designs import BOUGHT, RANGES
 from fenwick.core.search.finder import Search, search
+from fenwick.data.builds import build_state, change_build
 from fenwick.data.lines import LineState, free_name, line_state
 from fenwick.data.shops import the_shop
 from fenwick.rig import Rig, RigError, build_line, edit_rig
@@ -17,6 +20,8 @@ from fenwick.rig.edits.kinds import KINDS
 from fenwick.rig.format.separator import SeparatorPart
 from fenwick.rig.voice import voice_for
 from fenwick.services import lines
+from fenwick.services.shop_stock import prices_known
+from fenwick.shop.into_line import swap
 from fenwick.web.kit.browsers import this_browser
 from fenwick.web.kit.database import session
 from fenwick.web.kit.jobs import BackgroundJob, Jobs
@@ -60,6 +65,25 @@ def _money(state: LineState) -> str:
     return state.owned.money if state.owned else "€"
 
 
+def _bins(state: LineState) -> list[tuple[str, str]]:
+    """The bins that the shop has, as choices."""
+    return [(f"bin:{one.id}", one.name) for one in state.owned.bins] if state.owned else []
+
+
+def _over_its_bin(state: LineState, part: str, bin_: str) -> Rig:
+    """The rig over the bin that is asked for: as it is, mended, or one of the shop's."""
+    if bin_ == "mended":
+        return mended(state.rig, part)
+    if state.owned is not None and bin_.startswith("bin:"):
+        return swap(state.rig, part, bin_, state.owned)
+    return state.rig
+
+
+def _line_of_shop(line: Line, state: LineState) -> Line:
+    """The line with the shop's own prices before any rule."""
+    return replace(line, rules=line.rules.with_values(dict(prices_known(state.owned))))
+
+
 @bp.get("")
 def show(line_id: int) -> ResponseReturnValue:
     """Limits and wishes; with a job, what it found."""
@@ -71,11 +95,11 @@ def show(line_id: int) -> ResponseReturnValue:
         return render_template("error.html", sentence="Name the dust of this line first: a separator is found for it.")
     job = jobs().get(request.args.get("job", ""))
     if job is not None and isinstance(job.owner, Errand) and job.owner.line_id == line_id:
-        asked = read_asked(job.owner.form, job.owner.kinds, unit_system(), _money(state))
+        asked = read_asked(job.owner.form, job.owner.kinds, unit_system(), _money(state), _bins(state))
         return _render(state, part, asked, job)
     forgotten = "job" in request.args
     stock = of_stock(state.owned, unit_system()) if request.args.get("stock") == "1" else {}
-    asked = read_asked(stock, list(RANGES), unit_system(), _money(state))
+    asked = read_asked(stock, list(RANGES), unit_system(), _money(state), _bins(state))
     return _render(state, part, asked, None, forgotten=forgotten)
 
 
@@ -84,13 +108,17 @@ def begin(line_id: int) -> ResponseReturnValue:
     """Start looking; bad limits come back beside what was typed."""
     state, part = _found(line_id)
     form, kinds = {key: value for key, value in request.form.items() if key != "kinds"}, request.form.getlist("kinds")
-    asked = read_asked({**form, "asked": "1"}, kinds, unit_system(), _money(state))
+    asked = read_asked({**form, "asked": "1"}, kinds, unit_system(), _money(state), _bins(state))
     if asked.bad:
         return _render(state, part, asked, None, status=422)
     line = build_line(state.rig)
     port = next((i for i, leaf in enumerate(line.leaves) if leaf.open), 0)
-    rig = mended(state.rig, part.id) if asked.mended else state.rig
-    line = build_line(rig)
+    try:
+        rig = _over_its_bin(state, part.id, asked.bin)
+    except RigError as error:
+        told = replace(asked, error=f"{error.problems[0].sentence(unit_system())}.")
+        return _render(state, part, told, None, status=422)
+    line = _line_of_shop(build_line(rig), state)
     stage = next(one for one in line.separators if one.id == part.id)
     errand = Errand(line_id, part.id, rig, port, {**form, "asked": "1"}, kinds)
     job = jobs().start(
@@ -140,6 +168,11 @@ def take(line_id: int, job: str, place: int) -> ResponseReturnValue:
             "error.html", sentence=f"Rounded to what can be measured, it no longer fits: {error}."
         ), 422
     (new,) = lines.add(session(), the_shop(session()), rig)
+    if request.form.get("then") == "build":
+        if owner.form.get("how") == BOUGHT:
+            file = choose(build_state(session(), new, owner.part).file, bought=True)
+            change_build(session(), new, owner.part, file, "Bought")
+        return redirect(url_for("build.show", line_id=new, what=owner.part))
     return redirect(url_for("separator.show", line_id=new, part=owner.part))
 
 
