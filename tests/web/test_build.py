@@ -381,6 +381,25 @@ class TestChangedDesign:
         client.post("/lines/1/undo")
 
 
+class TestPairs:
+    @pytest.mark.parametrize(
+        ("one", "other", "said"),
+        [
+            ("hdpe", "plywood", "bolts or rivets through both, with washers and a gasket"),
+            ("polycarbonate", "plywood", "Hybrid sealant holds on both."),
+            ("chipboard", "board", "White glue holds on both."),
+            ("pvc", "pvc", "Solvent cement holds on both."),
+            ("acrylic", "steel", "Construction adhesive: its solvent crazes acrylic"),
+            ("cheese", "nonsense", "Hybrid sealant holds on both."),
+        ],
+    )
+    def test_any_two_materials_can_be_asked_about(self, client: FlaskClient, one: str, other: str, said: str) -> None:
+        page = soup(client.get(f"{PAGE}/joints", query_string={"what": "sep", "one": one, "other": other}))
+        told = [row.text for row in page.select(".pair-table tr")]
+        assert len(told) == 8
+        assert any(said in row for row in told)
+
+
 class TestMeasured:
     """What is read at the first switch-on is a reading of the line, beside what the line expects."""
 

@@ -6,8 +6,9 @@ from dataclasses import dataclass
 
 from fenwick.core.arrays import one_value
 from fenwick.core.components.bins import CLOSURES
-from fenwick.core.making.bonds import GRIPS
+from fenwick.core.making.bonds import GRIPS, bond
 from fenwick.core.making.given import Making
+from fenwick.core.making.joints import GluedJoint
 from fenwick.core.making.steps import cure_time
 from fenwick.rig.voice import voice_for
 from fenwick.web.build.hand import InHand
@@ -17,6 +18,10 @@ from fenwick.wording.making.facts import duration
 from fenwick.wording.making.names import MATERIALS, SEALANTS
 from fenwick.wording.say import Voice
 
+ASKED_OF = (
+    "plywood", "polycarbonate", "mdf", "chipboard", "pine", "steel", "hdpe", "pp", "abs", "pvc", "petg", "acrylic",
+    "board",
+)  # fmt: skip
 FORMED = ("pvc", "abs", "pp", "hdpe", "acrylic", "petg", "polycarbonate")
 KNOWN_ON = ("plywood", "steel", "hdpe", "abs", "pvc", "polycarbonate", "acrylic", "board")  #: columns of the table
 
@@ -53,10 +58,14 @@ class JointsView:
     closures: tuple[tuple[str, str], ...]  #: (closure, leak that it starts from)
     forming: tuple[tuple[str, str], ...]  #: (plastic, temperature)
     bond_test: tuple[str, ...]
+    pair: tuple[str, str]  #: two materials that are asked about
+    choices: tuple[tuple[str, str], ...]
+    pair_rows: tuple[GluedRow, ...]  #: every sealant on them
 
 
-def joints_view(hand: InHand) -> JointsView:
+def joints_view(hand: InHand, one: str, other: str) -> JointsView:
     """The page of what is in hand."""
+    pair = (one if one in ASKED_OF else ASKED_OF[0], other if other in ASKED_OF else ASKED_OF[1])
     voice, making = voice_for(hand.state.rig, unit_system()), hand.found.pack.making
     rows = tuple(
         GluedRow(
@@ -73,8 +82,15 @@ def joints_view(hand: InHand) -> JointsView:
         rows, tuple(MATERIALS[one] for one in KNOWN_ON), table, _screws(hand, voice),
         tuple((words, _rule(making, f"closure.{key}", "gap", voice)) for key, words in CLOSURES.items()),
         tuple((MATERIALS[one], _rule(making, f"form.{one}", "temperature", voice)) for one in FORMED),
-        BOND_TEST,
+        BOND_TEST, pair, tuple((key, name) for key, name in MATERIALS.items() if key in ASKED_OF),
+        tuple(_pair_row(*pair, key, making) for key in GRIPS),
     )  # fmt: skip
+
+
+def _pair_row(one: str, other: str, sealant: str, making: Making) -> GluedRow:
+    joint = GluedJoint("", "", (one, other), sealant, bond(one, other, sealant))
+    waits = duration(cure_time(sealant, making))
+    return GluedRow(SEALANTS[sealant], "", *HOLDS[joint.bond.holds], joint_sentence(joint), waits)
 
 
 def _cell(sealant: str, material: str) -> tuple[str, str]:

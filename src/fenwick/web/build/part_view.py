@@ -18,7 +18,7 @@ from fenwick.web.build.view import address
 from fenwick.web.kit.fields import Field
 from fenwick.web.kit.units import unit_system
 from fenwick.wording.making.facts import CutRow, cut_words, sheet_lines, size_words, stock_words
-from fenwick.wording.making.names import COSTS, part_name
+from fenwick.wording.making.names import FURTHER, part_name
 from fenwick.wording.making.progress import ASKS, DECISIONS, dim_name, off_words, verdict_sentences, verdict_title
 from fenwick.wording.making.troubles import trouble_sentence
 from fenwick.wording.say import Voice
@@ -119,7 +119,7 @@ def _row(hand: InHand, part: MadePart, dim: str, errors: dict[str, str], typed: 
     between, costs = "", ""
     if limit is not None:
         low, high = (voice.cut(one, unit=False) for one in (limit.low, limit.high))
-        between, costs = f"{low} to {high}", COSTS[limit.costs]
+        between, costs = f"{low} to {high}", FURTHER[limit.costs]
     return DimRow(dim, dim_name(dim), voice.cut(part.dims[dim]), between, costs, field)
 
 

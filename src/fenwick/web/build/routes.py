@@ -33,7 +33,7 @@ from fenwick.web.kit.numbers import whole
 from fenwick.web.kit.page import line_in_hand
 from fenwick.web.kit.units import unit_system
 from fenwick.wording.making.facts import buy_words
-from fenwick.wording.making.names import part_name
+from fenwick.wording.making.names import AS_BUILT, part_name
 from fenwick.wording.making.progress import DECISIONS, broken_sentence, dim_name
 
 bp = Blueprint("build", __name__)
@@ -91,7 +91,7 @@ def show_sheets(line_id: int) -> ResponseReturnValue:
 def show_joints(line_id: int) -> ResponseReturnValue:
     """What is joined with what, and whether it holds."""
     hand = in_hand(line_id)
-    view = joints_view(hand)
+    view = joints_view(hand, request.args.get("one", ""), request.args.get("other", ""))
     return render_template("build/joints.html", view=view, hand=hand, lines=line_names(session(), line_id))
 
 
@@ -288,7 +288,7 @@ def _part(hand: InHand, part: str, errors: dict[str, str] | None = None, typed: 
     view = part_view(hand, part, errors or {}, typed or {})
     if view is None:
         abort(404)
-    takes = ", ".join(key.rpartition(".")[2].removesuffix("_m").replace("_", " ") for key in _as_built(hand))
+    takes = ", ".join(AS_BUILT[key.rpartition(".")[2]] for key in _as_built(hand))
     lines = line_names(session(), hand.state.id)
     return render_template("build/part.html", view=view, hand=hand, lines=lines, takes=takes)
 

@@ -157,6 +157,22 @@ COSTS = {
     "leak": "a leak",
     "fit": "it does not fit",
 }
+FURTHER = {
+    "kept": "further off costs a point of what is kept",
+    "suction": "further off costs a kilopascal",
+    "leak": "further off it leaks",
+    "fit": "further off it does not fit",
+}
+#: what the line takes over of a build, by the last part of its path
+AS_BUILT = {
+    "chamber_d_m": "the chamber's diameter",
+    "chamber_height_m": "the chamber's height",
+    "outlet_length_m": "how far the outlet hangs down",
+    "width_m": "the slot's width",
+    "body_d_m": "the barrel's diameter",
+    "cylinder_height_m": "the barrel's height",
+    "dust_outlet_d_m": "the dust outlet",
+}
 HOW = {"make": "make", "buy": "buy", "have": "have"}
 SIDES = {"tool": "tool side", "vacuum": "vacuum side"}
 
