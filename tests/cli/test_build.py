@@ -188,3 +188,45 @@ def test_an_unknown_type_is_said(tmp_path: Path) -> None:
     result = run("example", "teapot")
     assert result.exit_code == 2
     assert "cyclone" in result.stderr
+
+
+class TestWays:
+    def test_made_and_bought_cost_what_their_packs_say(self, tmp_path: Path) -> None:
+        rig = rig_at(tmp_path, "slotted-disc")
+        found = json.loads(run("ways", str(rig)).stdout)
+        assert (found["format"], found["separator"]) == ("fenwick-ways", "sep")
+        here = {way["how"]: way for way in found["ways"] if way["here"]}
+        for how, words in (("made", ()), ("bought", ("--bought",))):
+            pack = built(tmp_path, rig, "--what", "sep", *words)
+            assert here[how]["cost"] == pytest.approx(sum(line["price"] for line in pack["to_buy"]), abs=0.05)
+            assert here[how]["hours"] == pytest.approx(
+                sum(step["hands_s"] for step in pack["steps"]) / 3600.0, abs=1e-3
+            )
+
+    def test_the_shops_prices_and_tools_count(self, tmp_path: Path) -> None:
+        rig = rig_at(tmp_path, "slotted-disc")
+        shop = tmp_path / "shop.json"
+        shop.write_text(json.dumps({
+            "format": "fenwick-shop", "version": 1, "prices": [{"id": "p", "of": "make.sheet", "price": 300.0}],
+            "cutting": [{"id": "j", "kind": "jigsaw"}],
+        }))  # fmt: skip
+        plain, dear = (json.loads(run("ways", str(rig), *more).stdout) for more in ((), ("--shop", str(shop))))
+        made = [next(w for w in one["ways"] if w["here"] and w["how"] == "made") for one in (plain, dear)]
+        assert made[1]["cost"] > made[0]["cost"] + 100.0
+        assert made[1]["missing"]
+        assert not made[0]["missing"]
+
+    @pytest.mark.parametrize("words", [("--what", "nothing"), ("--what", "hose"), ("--shop", "nowhere.json")])
+    def test_what_is_not_there_is_said(self, tmp_path: Path, words: tuple[str, ...]) -> None:
+        result = run("ways", str(rig_at(tmp_path, "cyclone")), *words)
+        assert result.exit_code == 2
+        assert "Traceback" not in result.output
+
+
+def test_bonds_of_two_materials() -> None:
+    found = json.loads(run("bond", "hdpe", "plywood").stdout)
+    assert {row["holds"] for row in found["bonds"]} == {"fails"}
+    assert all(row["instead"] == ["mechanical"] for row in found["bonds"])
+    refused = run("bond", "cheese", "plywood")
+    assert refused.exit_code == 2
+    assert "chipboard" in refused.output

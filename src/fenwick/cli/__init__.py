@@ -1,6 +1,6 @@
 """The command line."""
 
-from fenwick.cli import backup, build, device, door, explain, serve
+from fenwick.cli import backup, build, device, door, explain, serve, ways
 from fenwick.cli.commands import main
 
-__all__ = ["backup", "build", "device", "door", "explain", "main", "serve"]
+__all__ = ["backup", "build", "device", "door", "explain", "main", "serve", "ways"]

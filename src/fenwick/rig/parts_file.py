@@ -9,6 +9,7 @@ import numpy as np
 
 from fenwick.core.making.cutters import CutSetting
 from fenwick.core.making.parts import MadePart
+from fenwick.core.making.shopping import ToBuy
 from fenwick.core.making.steps import WorkStep
 from fenwick.core.making.tolerances import Tolerance
 from fenwick.wording.making.names import COSTS, EDGES, TOOLS, part_name
@@ -26,6 +27,7 @@ def parts_document(
     cuts: Mapping[str, Sequence[CutSetting]],
     warnings: Sequence[str],
     tolerances: Mapping[str, Sequence[Tolerance]],
+    to_buy: Sequence[ToBuy],
 ) -> dict[str, Any]:
     """The whole file as plain values in SI.
 
@@ -40,6 +42,7 @@ def parts_document(
         "separator": separator,
         "parts": [_part(part, cuts.get(part.id, ()), tolerances.get(part.id, ())) for part in parts],
         "steps": [_step(step) for step in steps],
+        "to_buy": [{"key": one.key, "count": one.count, "price": _price(one)} for one in to_buy],
         "warnings": list(warnings),
     }  # fmt: skip
 
@@ -68,6 +71,10 @@ def _part(part: MadePart, cuts: Sequence[CutSetting], tolerances: Sequence[Toler
     if cuts:
         found["cuts"] = [_cut(cut) for cut in cuts]
     return found
+
+
+def _price(line: ToBuy) -> float | None:
+    return None if line.price is None else round(line.price, 2)
 
 
 def _tolerance(one: Tolerance) -> dict[str, Any]:

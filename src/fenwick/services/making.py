@@ -95,10 +95,10 @@ def build_pack(rig: Rig, asked: BuildAsked) -> Pack:
         When the line has nothing of that name.
     """
     line = build_line(rig)
-    what = asked.what or _first(rig)
+    what = asked.what or first_separator(rig)
     if what.startswith(HOOD):
         return _hood(rig, line, what, asked)
-    of = _first(rig) if what == STAND else what
+    of = first_separator(rig) if what == STAND else what
     part = next((e for e in rig.line.elements if e.id == of), None)
     if not isinstance(part, SeparatorPart | WetStagePart):
         raise NothingToBuildError(f"The line has no separator called “{of[:40]}”; it has {_named(rig)}.")
@@ -223,7 +223,14 @@ def tolerances(rig: Rig, asked: BuildAsked) -> Mapping[str, tuple[Tolerance, ...
     return {name: tuple(ones) for name, ones in found.items()}
 
 
-def _first(rig: Rig) -> str:
+def first_separator(rig: Rig) -> str:
+    """Id of the first separator of a line.
+
+    Raises
+    ------
+    NothingToBuildError
+        When it has none.
+    """
     found = next((e.id for e in rig.line.elements if isinstance(e, SeparatorPart)), None)
     if found is None:
         raise NothingToBuildError("The line has no separator to build: add one, or name a hood with --what hood:PORT.")

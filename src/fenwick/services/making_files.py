@@ -52,7 +52,7 @@ def pack_document(pack: Pack, tolerances: Mapping[str, Sequence[Tolerance]]) -> 
     tolerances : by part
     """
     warnings = warnings_of(pack, METRIC_VOICE)
-    return parts_document(pack.rig, pack.of, pack.parts, pack.steps, pack.cuts, warnings, tolerances)
+    return parts_document(pack.rig, pack.of, pack.parts, pack.steps, pack.cuts, warnings, tolerances, pack.to_buy)
 
 
 def pack_files(

@@ -57,6 +57,8 @@ GRIPS: Mapping[str, Mapping[str, Grip]] = {
     },
 }  # fmt: skip
 SEALANTS = (*GRIPS,)
+#: materials that something is known of
+MATERIALS = (*WOOD, "board", "steel", "hdpe", "pp", "abs", "pvc", "petg", *CRAZING)
 
 
 @dataclass(frozen=True)

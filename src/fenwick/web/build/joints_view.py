@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from fenwick.core.arrays import one_value
 from fenwick.core.components.bins import CLOSURES
 from fenwick.core.making.bonds import GRIPS, bond
+from fenwick.core.making.bonds import MATERIALS as BONDED
 from fenwick.core.making.given import Making
 from fenwick.core.making.joints import GluedJoint
 from fenwick.core.making.steps import cure_time
@@ -18,10 +19,6 @@ from fenwick.wording.making.facts import duration
 from fenwick.wording.making.names import MATERIALS, SEALANTS
 from fenwick.wording.say import Voice
 
-ASKED_OF = (
-    "plywood", "polycarbonate", "mdf", "chipboard", "pine", "steel", "hdpe", "pp", "abs", "pvc", "petg", "acrylic",
-    "board",
-)  # fmt: skip
 FORMED = ("pvc", "abs", "pp", "hdpe", "acrylic", "petg", "polycarbonate")
 KNOWN_ON = ("plywood", "steel", "hdpe", "abs", "pvc", "polycarbonate", "acrylic", "board")  #: columns of the table
 
@@ -65,7 +62,7 @@ class JointsView:
 
 def joints_view(hand: InHand, one: str, other: str) -> JointsView:
     """The page of what is in hand."""
-    pair = (one if one in ASKED_OF else ASKED_OF[0], other if other in ASKED_OF else ASKED_OF[1])
+    pair = (one if one in BONDED else "plywood", other if other in BONDED else "polycarbonate")
     voice, making = voice_for(hand.state.rig, unit_system()), hand.found.pack.making
     rows = tuple(
         GluedRow(
@@ -82,7 +79,7 @@ def joints_view(hand: InHand, one: str, other: str) -> JointsView:
         rows, tuple(MATERIALS[one] for one in KNOWN_ON), table, _screws(hand, voice),
         tuple((words, _rule(making, f"closure.{key}", "gap", voice)) for key, words in CLOSURES.items()),
         tuple((MATERIALS[one], _rule(making, f"form.{one}", "temperature", voice)) for one in FORMED),
-        BOND_TEST, pair, tuple((key, name) for key, name in MATERIALS.items() if key in ASKED_OF),
+        BOND_TEST, pair, tuple((key, name) for key, name in MATERIALS.items() if key in BONDED),
         tuple(_pair_row(*pair, key, making) for key in GRIPS),
     )  # fmt: skip
 
