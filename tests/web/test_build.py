@@ -382,6 +382,12 @@ class TestChangedDesign:
 
 
 class TestPairs:
+    def test_a_joint_that_lets_go_is_said_by_the_checks_and_by_build(self, client: FlaskClient) -> None:
+        assert "peels off" not in client.get("/lines/1/checks").text
+        client.post(f"{PAGE}/made-from", data={**SEP, "line.elements[0].make.sealant": "silicone"})
+        for page in ("/lines/1/checks", f"{PAGE}/joints?what=sep"):
+            assert "Silicone: it peels off clear polycarbonate in one piece" in client.get(page).text
+
     @pytest.mark.parametrize(
         ("one", "other", "said"),
         [

@@ -9,9 +9,12 @@ from sqlmodel import Session
 
 from fenwick.core.judging.check import ACT, OK, WATCH, Check
 from fenwick.core.judging.review import review
+from fenwick.core.making.review import joint_checks
 from fenwick.data.acknowledgements import Acknowledged, acknowledged
 from fenwick.data.lines import LineState
 from fenwick.rig import Rig
+from fenwick.rig.format.separator import SeparatorPart, WetStagePart
+from fenwick.services.making import BuildAsked, build_pack
 from fenwick.services.solving import solve
 from fenwick.shop import ShopFile
 from fenwick.shop.supply import supplies_of
@@ -61,7 +64,13 @@ def reviewed(rig: Rig, shop: ShopFile | None) -> tuple[Check, ...]:
     """Every check of a rig in its shop; both are immutable, and every page asks for the same few."""
     solved = solve(rig)
     jobs = () if shop is None else dust_of_jobs(shop, rig)
-    return review(solved.line, solved.found, supplies_of(shop, rig, solved.line), jobs)
+    return (*review(solved.line, solved.found, supplies_of(shop, rig, solved.line), jobs), *_of_making(rig))
+
+
+def _of_making(rig: Rig) -> list[Check]:
+    """Of the separators whose making is described."""
+    described = (e for e in rig.line.elements if isinstance(e, SeparatorPart | WetStagePart) and e.make is not None)
+    return [check for e in described for check in joint_checks(e.id, build_pack(rig, BuildAsked(e.id)).joints)]
 
 
 def checked(session: Session, state: LineState) -> list[Checked]:

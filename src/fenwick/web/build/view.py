@@ -14,6 +14,7 @@ from fenwick.core.making.given import Making
 from fenwick.core.making.joints import GluedJoint
 from fenwick.core.making.parts import BUY, HAVE, MAKE, MadePart
 from fenwick.core.making.steps import WorkStep
+from fenwick.core.making.tools import missing_tools
 from fenwick.drawing.exploded import Shown, render_exploded
 from fenwick.rig.voice import voice_for
 from fenwick.services.builds import cost_of, planned, stage_of
@@ -26,7 +27,7 @@ from fenwick.web.kit.editor import Editor
 from fenwick.web.kit.units import unit_system
 from fenwick.wording.making.facts import duration, size_words, stock_words
 from fenwick.wording.making.figures import step_figures
-from fenwick.wording.making.names import HANDS, MATERIALS, SEALANTS, part_name
+from fenwick.wording.making.names import HANDS, MATERIALS, SEALANTS, TOOLS, part_name
 from fenwick.wording.making.progress import (
     ASKS,
     broken_sentence,
@@ -212,7 +213,9 @@ def _row(hand: InHand, number: int, part: MadePart, voice: Voice) -> BuildPartRo
 def _summary(hand: InHand) -> str:
     pack, got = hand.found.pack, hand.found.file.got
     have = sum(part.how == HAVE or part.id in got for part in pack.parts)
-    return f"There already: {have} of {len(pack.parts)} parts."
+    missing = missing_tools(pack.steps, hand.asked.workshop)
+    tools = f" Not in the shop: {', '.join(TOOLS[one] for one in missing)}." if missing else ""
+    return f"There already: {have} of {len(pack.parts)} parts.{tools}"
 
 
 def _now(hand: InHand, voice: Voice) -> NowCard | None:

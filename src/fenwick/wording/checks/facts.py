@@ -9,6 +9,8 @@ from fenwick.core.components.dust import DUSTS, HELD_BESIDES
 from fenwick.core.judging.check import ACT, OK
 from fenwick.units.sentence import inside
 from fenwick.wording.checks.said import FIRE, JUDGED, LUNGS, POWER, STANDING, STRENGTH, CheckWords, Said
+from fenwick.wording.making.bonds import bond_sentence
+from fenwick.wording.making.names import part_name
 
 
 def _kind(kind: str) -> str:
@@ -60,6 +62,12 @@ def _species(said: Said) -> str:
         f"For this dust the mask comes before the bin: {why}. A respirator that fits, extraction at the source, and "
         "clothes changed after work."
     )
+
+
+def _bond(said: Said) -> str:
+    one, other, sealant, on, because, *instead = said.about
+    told = bond_sentence(sealant, on, because, instead)
+    return told if said.level == OK else f"{part_name(one)} to {part_name(other).lower()}. {told}"
 
 
 def _static(said: Said) -> str:
@@ -229,6 +237,7 @@ FACTS: dict[str, CheckWords] = {
     "wall-not-judged": CheckWords(STRENGTH, "Walls not judged", _wall_not_judged),
     "hose-not-judged": CheckWords(STRENGTH, "Hoses not judged", _hose_not_judged),
     "sheet-not-judged": CheckWords(STRENGTH, "Sheet not judged", _sheet_not_judged),
+    "bond": CheckWords(STRENGTH, "Joints as they are to be made", _bond),
     "solvent": CheckWords(STRENGTH, "Solvents", _solvent),
     "window-static": CheckWords(FIRE, "Static on the window", _window),
     "fill-seen": CheckWords(STANDING, "Seeing how full it is", _sight),

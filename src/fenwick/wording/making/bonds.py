@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+
 from fenwick.core.making.joints import GluedJoint
 from fenwick.wording.making.names import MATERIALS, SEALANTS, part_name
 from fenwick.wording.making.troubles import instead_words
@@ -49,8 +51,12 @@ def joint_materials(joint: GluedJoint) -> str:
 def joint_sentence(joint: GluedJoint) -> str:
     """Whether it holds, why not, and what would."""
     bond = joint.bond
-    if not bond.because:
-        return f"{SEALANTS[joint.sealant].capitalize()} holds on both."
-    why = BECAUSE[bond.because].format(on=MATERIALS.get(bond.on, bond.on))
-    said = f"{SEALANTS[joint.sealant].capitalize()}: {why}."
-    return f"{said} Instead: {instead_words(bond.instead)}."
+    return bond_sentence(joint.sealant, bond.on, bond.because, bond.instead)
+
+
+def bond_sentence(sealant: str, on: str, because: str, instead: Sequence[str]) -> str:
+    """Whether a sealant holds, why not on one of the two, and what would."""
+    if not because:
+        return f"{SEALANTS[sealant].capitalize()} holds on both."
+    why = BECAUSE[because].format(on=MATERIALS.get(on, on))
+    return f"{SEALANTS[sealant].capitalize()}: {why}. Instead: {instead_words(instead)}."
