@@ -515,3 +515,45 @@ class TestPhotos:
         assert found.status_code == 422
         assert "no picture that can be read" in found.text
         assert self.upload(client, b"", "nothing").status_code == 404
+
+
+class TestStand:
+    KEY = "line.elements[0].stand."
+
+    def put(self, client: FlaskClient, **values: str) -> BeautifulSoup:
+        typed = {"wheels": "no" if values.get("stands_on") == "shelf" else "yes", **values}
+        data = {"what": "stand", **{f"{self.KEY}{key}": text for key, text in typed.items()}}
+        return soup(client.post(f"{PAGE}/made-from", data=data, headers=HTMX))
+
+    @pytest.mark.parametrize(
+        ("on", "height", "part"),
+        [("floor", "", "Tray"), ("cart", "", "Tray"), ("shelf", "800", "Shelf"), ("deck", "800", "Leg × 4")],
+    )
+    def test_how_it_stands_is_chosen_where_it_is_built(
+        self, client: FlaskClient, on: str, height: str, part: str
+    ) -> None:
+        page = self.put(client, stands_on=on, base_height_m=height)
+        assert part in rows(page)
+        again = soup(client.get(f"{PAGE}?what=stand"))
+        chosen = again.select_one(f'select[name="{self.KEY}stands_on"] option[selected]')
+        assert chosen is not None
+        assert chosen["value"] == on
+
+    def test_a_cart_takes_the_vacuum_once_its_width_is_known(self, client: FlaskClient) -> None:
+        page = self.put(client, stands_on="cart")
+        assert "The vacuum's width is not known" in page.text or "vacuum's width is not known" in page.text
+        page = self.put(client, vacuum_d_m="400")
+        assert "width is not known" not in page.text
+        assert "Fillet at the vacuum × 2" in rows(page)
+
+    def test_what_cannot_stand_is_said_at_its_field(self, client: FlaskClient) -> None:
+        page = self.put(client, stands_on="shelf")
+        assert "stands at a height" in page.text
+        page = self.put(client, nozzles="900")
+        assert page.select_one(f'[name="{self.KEY}nozzles"]')["value"] == "900"  # type: ignore[index]
+
+    def test_the_checks_say_the_same_of_its_casters(self, client: FlaskClient) -> None:
+        self.put(client, stands_on="cart", wheels="yes", vacuum_mass_kg="9", caster_kg="2")
+        client.post("/lines/1/checks/edit", data={"line.elements[0].bin.mass_kg": "2"})
+        told = soup(client.get(f"{PAGE}?what=stand"))
+        assert "Casters × 4" in rows(told)

@@ -201,8 +201,13 @@ def _packed(rig: Rig, of: str, draft: _Draft, asked: BuildAsked) -> Pack:
     return Pack(
         rig.name, of, draft.title, making, parts, draft.steps, cuts, layout, joints,
         (*troubles, *layout.troubles, *joint_troubles(joints)), draft.hours,
-        shopping(parts, layout.sheets, joints, making.rules, draft.whole), asked.money,
+        shopping(parts, layout.sheets, _glues(joints, draft.steps), making.rules, draft.whole), asked.money,
     )  # fmt: skip
+
+
+def _glues(joints: tuple[GluedJoint, ...], steps: tuple[WorkStep, ...]) -> list[str]:
+    """Every sealant and glue that is used."""
+    return [*(joint.sealant for joint in joints), *(step.glue for step in steps if step.glue is not None)]
 
 
 @lru_cache(maxsize=64)

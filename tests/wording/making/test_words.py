@@ -95,7 +95,7 @@ def test_sizes_and_sheets_are_told_for_every_part(system: str) -> None:
             assert all(line.endswith(".") for line in step_figures(step, pack.parts, pack.cuts, voice))
         bought = [part for part in pack.parts if part.how == "buy"]
         sheets = {sheet for sheet in pack.layout.sheets if not sheet.at_hand}
-        glues = {joint.sealant for joint in pack.joints}
+        glues = {joint.sealant for joint in pack.joints} | {step.glue for step in pack.steps if step.glue}
         lines = to_buy(pack.to_buy, "£", voice)
         assert len(lines) == len(bought) + len(sheets) + len(glues) + (1 if pack.to_buy else 0)
         assert all(line.endswith(" £") for line in lines)

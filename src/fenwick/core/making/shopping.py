@@ -3,11 +3,10 @@
 from __future__ import annotations
 
 from collections import Counter
-from collections.abc import Sequence
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 
 from fenwick.core.arrays import one_value
-from fenwick.core.making.joints import GluedJoint
 from fenwick.core.making.layout import SheetStock
 from fenwick.core.making.parts import BUY, MadePart
 from fenwick.core.rules import RULES, RuleBook
@@ -36,7 +35,7 @@ class ToBuy:
 def shopping(
     parts: Sequence[MadePart],
     sheets: Sequence[SheetStock],
-    joints: Sequence[GluedJoint],
+    glues: Iterable[str],
     rules: RuleBook,
     whole: float | None,
 ) -> tuple[ToBuy, ...]:
@@ -44,6 +43,7 @@ def shopping(
 
     Parameters
     ----------
+    glues : kinds of sealant and glue that it takes
     whole : price of the separator itself, where it is bought [money]
     """
     counted = Counter(sheet for sheet in sheets if not sheet.at_hand)
@@ -53,8 +53,7 @@ def shopping(
     ]
     lines += [ToBuy(p.id, PART, p.count, part_price(p, rules, whole), part=p) for p in parts if p.how == BUY]
     price = one_value(rules["price.sealant"])
-    kinds = dict.fromkeys(joint.sealant for joint in joints)
-    return (*lines, *(ToBuy(f"sealant:{kind}", SEALANT, 1, price, sealant=kind) for kind in kinds))
+    return (*lines, *(ToBuy(f"sealant:{kind}", SEALANT, 1, price, sealant=kind) for kind in dict.fromkeys(glues)))
 
 
 def part_price(part: MadePart, rules: RuleBook, whole: float | None) -> float | None:

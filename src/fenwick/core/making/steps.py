@@ -32,6 +32,7 @@ class WorkStep:
     hold: str | None = None  #: key of what must be true before going on
     cautions: tuple[str, ...] = ()
     tools: tuple[str, ...] = ()
+    glue: str | None = None  #: of parts that are glued to each other and sealed against nothing
     figures: Mapping[str, float] = field(default_factory=dict)
     last: str | None = None  #: key of what can be reached for the last time
 

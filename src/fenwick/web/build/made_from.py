@@ -8,6 +8,7 @@ from fenwick.core.making.given import Making
 from fenwick.rig import Rig
 from fenwick.rig.format.places import path_of
 from fenwick.rig.format.separator import SeparatorPart, WetStagePart
+from fenwick.services.making import STAND
 from fenwick.units import format_value
 from fenwick.web.kit.editor import Editor, rig_field
 from fenwick.web.kit.fields import Field
@@ -17,16 +18,21 @@ KEYS = (
     "plate", "plate_m", "wall", "wall_m", "tube", "tube_wall_m", "sealant", "swirl", "overlap_m", "groove_m", "stub_m",
     "bevel_deg",
 )  # fmt: skip
+STAND_KEYS = ("stands_on", "base_height_m", "base_m", "wheels", "caster_kg", "doorway_m", "fixed", "tied", "nozzles")
+VACUUM_KEYS = ("vacuum_d_m", "vacuum_height_m", "vacuum_mass_kg")
+OVER_KEYS = ("head_lift_m",)  #: of what the vacuum stands under
 PREFIX = "made-from"
 
 
 def made_from_editor(rig: Rig, part: str, making: Making, system: str) -> Editor | None:
-    """The fields of what a separator is made from; None for something else.
+    """The fields of what a separator is made from, or of how it is to stand; None for something else.
 
     Parameters
     ----------
     making : what is in force, for what is said of an empty field
     """
+    if part == STAND:
+        return _stand_editor(rig, system)
     own = next((e for e in rig.line.elements if e.id == part), None)
     if not isinstance(own, SeparatorPart | WetStagePart):
         return None
@@ -34,6 +40,18 @@ def made_from_editor(rig: Rig, part: str, making: Making, system: str) -> Editor
     root = path_of(document, part)
     fields = (_field(rig, document, f"{root}.make.{key}", key, making, system) for key in KEYS)
     return Editor(part, f"{own.name or part}, made from", PREFIX, tuple(fields))
+
+
+def _stand_editor(rig: Rig, system: str) -> Editor | None:
+    own = next((e for e in rig.line.elements if isinstance(e, SeparatorPart)), None)
+    if own is None:
+        return None
+    document = rig.model_dump(mode="json")
+    root = path_of(document, own.id)
+    on = "floor" if own.stand is None else own.stand.stands_on
+    keys = (*STAND_KEYS, *(OVER_KEYS if on in ("deck", "shelf") else ()), *(VACUUM_KEYS if on != "floor" else ()))
+    fields = (rig_field(rig, document, f"{root}.stand.{key}", system) for key in keys)
+    return Editor(STAND, f"Stand of {own.name or own.id}", PREFIX, tuple(fields))
 
 
 def _field(rig: Rig, document: object, path: str, key: str, making: Making, system: str) -> Field:

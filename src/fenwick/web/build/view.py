@@ -16,15 +16,19 @@ from fenwick.core.making.parts import BUY, HAVE, MAKE, MadePart
 from fenwick.core.making.steps import WorkStep
 from fenwick.core.making.tools import missing_tools
 from fenwick.drawing.exploded import Shown, render_exploded
+from fenwick.rig.format.separator import SeparatorPart
 from fenwick.rig.voice import voice_for
 from fenwick.services.builds import cost_of, planned, stage_of
+from fenwick.services.making import STAND
 from fenwick.services.making_files import page_count, reasons, step_name, warnings_of
+from fenwick.units.sentence import inside
 from fenwick.web.build.hand import InHand, Thing
 from fenwick.web.build.made_from import made_from_editor
 from fenwick.web.build.plan_view import plan_picture, plan_words
 from fenwick.web.build.shopping import ShoppingView, shopping_view
 from fenwick.web.kit.editor import Editor
 from fenwick.web.kit.units import unit_system
+from fenwick.web.kit.words import choice_word
 from fenwick.wording.making.facts import duration, size_words, stock_words
 from fenwick.wording.making.figures import step_figures
 from fenwick.wording.making.names import HANDS, MATERIALS, SEALANTS, TOOLS, part_name
@@ -146,7 +150,7 @@ def build_view(hand: InHand, now: datetime, editor: Editor | None = None) -> Bui
         changed=tuple((one.part, changed_sentence(one, voice)) for one in found.changed),
         broken=tuple(broken_sentence(one) for one in found.broken),
         made_from=editor or made_from_editor(hand.state.rig, hand.what, pack.making, voice.system),
-        made_from_words=_made_from(pack.making, voice),
+        made_from_words=_stand_words(hand) if hand.what == STAND else _made_from(pack.making, voice),
         bought=found.file.bought,
         is_separator=is_separator,
         shopping=shopping_view(hand, voice, separator=is_separator),
@@ -265,6 +269,12 @@ def _made_from(making: Making, voice: Voice) -> str:
     plate = f"{MATERIALS[making.plate.material]} {voice.cut(making.plate.thickness)}"
     tube = f"tubes of {MATERIALS[making.tube.material]}"
     return f"{plate}, {tube}, {SEALANTS[making.sealant]}; the air turns {HANDS[making.swirl]}"
+
+
+def _stand_words(hand: InHand) -> str:
+    """What it stands on."""
+    own = next(e for e in hand.state.rig.line.elements if isinstance(e, SeparatorPart))
+    return inside(choice_word("stands_on", "floor" if own.stand is None else own.stand.stands_on))
 
 
 def _joint_words(joints: tuple[GluedJoint, ...]) -> str:
