@@ -22,8 +22,8 @@ def with_joined_rings(steps: Sequence[WorkStep], parts: Sequence[MadePart], maki
         pieces = (f"{ring.id}{SEGMENT}",)
         saw = WorkStep(f"{SAW}{ring.id}", pieces, share=0.8, cautions=WOOD, tools=("band-saw",), after=first)
         glue = WorkStep(
-            f"{GLUE}{ring.id}", (*pieces, ring.id), share=0.6, cure=cure_time("pva-clamp", making), glue="pva", hold="ring-flat",
-            tools=("clamps",), after={saw.id: "segments-first"},
+            f"{GLUE}{ring.id}", (*pieces, ring.id), share=0.6, cure=cure_time("pva-clamp", making), glue="pva",
+            hold="ring-flat", tools=("clamps",), after={saw.id: "segments-first"},
         )  # fmt: skip
         found = (saw, glue, *(_behind(step, glue.id, ring.id) for step in found))
     return found
