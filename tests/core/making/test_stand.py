@@ -109,6 +109,12 @@ def test_nozzles_hang_in_a_row_with_land_between(nozzles: int) -> None:
     assert all(b - a - d == pytest.approx(0.01) for a, b in pairwise(middles))
 
 
+def test_what_can_stand_on_the_floor_needs_no_stand() -> None:
+    assert troubles(made()) == {"not-needed"}
+    assert not troubles(made(wheels=True))
+    assert not troubles(made(fixed=True))
+
+
 def test_none_to_hang_up_is_no_board() -> None:
     assert made(nozzles=0).get("nozzle-board") is None
 

@@ -35,8 +35,10 @@ def stand_parts(stage: Separator, making: Making, mass: float | None) -> MadePar
     cams = cam_parts(stage, making, foot)
     rolls = stage.stand is None or (stand.wheels and not stand.hangs)
     fixing = [bought("machine-brackets", "bracket", BRACKETS)] if stand.fixed else []
+    needless = stand.on == "floor" and not (rolls or stand.fixed or cams.parts)
     parts = (*cams.parts, *under.parts, *([_casters(mass)] if rolls else []), *fixing, *holders(stage, making, foot))
-    return MadeParts(parts, (*cams.troubles, *under.troubles))
+    told = [Trouble("not-needed")] if needless else []
+    return MadeParts(parts, (*told, *cams.troubles, *under.troubles))
 
 
 def bin_foot(stage: Separator, making: Making) -> float:

@@ -30,6 +30,7 @@ SENTENCES: dict[str, str] = {
     "window-tall": "its window would be {value} high, there is room for {limit}: a higher chamber",
     "splash": "only {value} of air over the water, {limit} are wanted: a taller vessel",
     "throat-on-floor": "it dips {value}, the water stands {limit}: more water, or less dip",
+    "not-needed": "nothing of the stand is needed to run: it can stand on the floor",
     "tray-narrow": "it is {value}, the bin's foot {limit}: a wider tray",
     "vacuum-height": "the vacuum's height is not known; it reaches to where the bin stands: measure the vacuum",
     "vacuum-wide": "the vacuum's width is not known; the tray is drawn for the bin alone: measure the vacuum",
