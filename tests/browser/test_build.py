@@ -78,9 +78,13 @@ def test_on_a_phone_one_step_a_screen_with_a_clock_that_survives_a_reload(bench:
     first = bench.locator(".one-step h1").inner_text()
     big.click()
     expect(bench.locator(".one-step h1")).not_to_have_text(first)
-    bench.goto(re.sub(r"steps/[^?]+", "steps/glue-ring", bench.url))
-    bench.get_by_role("button", name="Done").click()
-    bench.get_by_role("button", name="It is done all the same").click()
+    for _ in range(30):  # a hold point cannot be passed over: one after the other
+        here = bench.locator(".one-step h1").inner_text()
+        if here.startswith("Glue the ring"):
+            break
+        big.click()
+        expect(bench.locator(".one-step h1")).not_to_have_text(here)
+    big.click()
     bench.goto(re.sub(r"steps/[^?]+", "steps/glue-ring", bench.url))
     expect(bench.get_by_role("timer")).to_contain_text("Cures for another 2")
     bench.reload()

@@ -6,8 +6,10 @@ from math import isfinite
 from typing import Any
 
 from fenwick.core.doubt.uncertainty import LineSureness, sureness
+from fenwick.core.dust.by_port import in_bin_by_port
 from fenwick.core.judging.assess import Assessment, assess
 from fenwick.core.judging.check import LEVEL_WORDS, Check
+from fenwick.core.judging.line_figures import LineFigures, line_figures
 from fenwick.core.judging.passage import clearing_time
 from fenwick.core.judging.review import review
 from fenwick.core.line.line import Line
@@ -26,7 +28,7 @@ def solve_rig(rig: Rig) -> dict[str, Any]:
     """Solve a rig and lay the answer out as the result contract, plain Python values in SI."""
     line = build_line(rig)
     found = assess(line)
-    sure = sureness(line)
+    checked, sure = review(line, found), sureness(line)
     voice = voice_for(rig, METRIC)
     result: dict[str, Any] = {
         "format": FORMAT,
@@ -37,6 +39,7 @@ def solve_rig(rig: Rig) -> dict[str, Any]:
             "suction_pa": float(found.point.suction[0]),
             "mass_flow_kg_s": float(found.point.mass_flow[0]),
         },
+        "figures": figures_document(line_figures(line, found, checked)),
         "ports": _ports(line, found, sure),
         "stations": _stations(found),
         "separators": _separators(found, sure),
@@ -49,13 +52,22 @@ def solve_rig(rig: Rig) -> dict[str, Any]:
         for key, name in (("inline", "inline"), ("extra", "extra"), ("blown", "extra_exhaust")):
             if float(found.fate.share(key)[0]) > 0.0:
                 result["fate"][name] = float(found.fate.share(key)[0])
-    result["checks"] = [_check(check, voice) for check in review(line, found)]
+    result["checks"] = [_check(check, voice) for check in checked]
     doubt = least_certain(line, voice)
     result["warnings"] = [
         *warnings(line, found, voice),
         *([f"{doubt[0].upper()}{doubt[1:]} (take a suction reading)."] if doubt else []),
     ]
     return result
+
+
+def figures_document(figures: LineFigures) -> dict[str, Any]:
+    """The figures of a line as it stands as plain values in SI; what is not known is null."""
+    ports = [{"id": p.id, "flow_m3_s": p.flow, "caught": p.caught, "in_bin": p.in_bin} for p in figures.ports]
+    return {
+        "ports": ports, "slowest_m_s": figures.slowest, "kept": figures.kept, "collapse": figures.collapse,
+        "acts": figures.acts,
+    }  # fmt: skip
 
 
 def _check(check: Check, voice: Voice) -> dict[str, Any]:
@@ -73,6 +85,7 @@ def _check(check: Check, voice: Voice) -> dict[str, Any]:
 
 def _ports(line: Line, found: Assessment, sure: LineSureness) -> list[dict[str, Any]]:
     known = {capture.id: capture for capture in found.captures}
+    in_bin = in_bin_by_port(line, found.captures, found.arriving, found.fate)
     ports = []
     for i, leaf in enumerate(line.leaves):
         port: dict[str, Any] = {
@@ -94,6 +107,8 @@ def _ports(line: Line, found: Assessment, sure: LineSureness) -> list[dict[str, 
                 "tool_total_low": sure.caught[leaf.id].low,
                 "tool_total_high": sure.caught[leaf.id].high,
             }
+        if leaf.id in in_bin:
+            port["in_bin"] = float(in_bin[leaf.id][0])
         ports.append(port)
     return ports
 

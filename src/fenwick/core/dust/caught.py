@@ -70,8 +70,27 @@ def _made_at(line: Line, dust: Dust, group: tuple[int, ...]) -> Array:
     return dust.weights if mine is None else mine
 
 
-def _at_tool(line: Line, dust: Dust, made: Array, ports: list[tuple[int, Capture]]) -> Caught:
-    """What the ports of one tool do with the dust it makes."""
+def arriving_by_port(line: Line, captures: tuple[Capture, ...]) -> dict[str, Array]:
+    """What each open port sends to where the branches join, per dust made at its tool, by class of grains [-].
+
+    Empty where the dust or a hood is not known. Each of shape (60 k, n).
+    """
+    groups = tools_of(line)
+    known = {capture.id: capture for capture in captures}
+    found: dict[str, Array] = {}
+    if line.dust is None:
+        return found
+    for group in groups:
+        ports = [(i, known[line.leaves[i].id]) for i in group if line.leaves[i].id in known]
+        if len(ports) == len(group):
+            made = _made_at(line, line.dust, group)
+            for i, _ in ports:
+                found[line.leaves[i].id] = _at_tool(line, line.dust, made, ports, only=i).caught
+    return found
+
+
+def _at_tool(line: Line, dust: Dust, made: Array, ports: list[tuple[int, Capture]], only: int | None = None) -> Caught:
+    """What the ports of one tool do with the dust it makes; what arrives, of one of them alone where it is named."""
     sizes = dust.sizes
     floats = made * floating_share(dust, line)
     flies = made - floats
@@ -88,7 +107,8 @@ def _at_tool(line: Line, dust: Dust, made: Array, ports: list[tuple[int, Capture
         flying = flies * port.thrown * thrown / np.maximum(aimed, 1e-300)
         stream = floating * port.to_line + flying
         through = stream * passes_filters([part for branch in leaf.way for part in branch.elements], sizes, line.rules)
-        arrives, inline = arrives + through, inline + stream - through
+        if only is None or only == i:
+            arrives, inline = arrives + through, inline + stream - through
         fan = leaf.port.hood.extra_fan if leaf.port.hood else None
         if fan is not None:
             taken = floating * (1.0 - port.to_line)

@@ -6,7 +6,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass, field
 
 from fenwick.core.arrays import Values
-from fenwick.core.rules import air_path, dust_path, making, prices, safety, separation, testing
+from fenwick.core.rules import air_path, dust_path, making, prices, safety, separation, testing, ways
 from fenwick.core.rules.rule import Rule
 
 RULES: tuple[Rule, ...] = (
@@ -17,6 +17,7 @@ RULES: tuple[Rule, ...] = (
     *prices.ROWS,
     *safety.ROWS,
     *testing.ROWS,
+    *ways.ROWS,
 )
 
 #: what the first half of a key is about
@@ -43,6 +44,7 @@ SUBJECTS = {
     "make": "Making and buying",
     "buy": "Making and buying",
     "price": "Making and buying",
+    "way": "Making and buying",
     "cure": "Making and buying",
     "form": "Making and buying",
     "closure": "Lids",

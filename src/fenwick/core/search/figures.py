@@ -30,6 +30,7 @@ class Figures:
     folding: Array | None  #: folding over blocked suction [-]
     caught: Array | None  #: of the dust made at the tool, by all its open ports [-]
     escapes: Array | None  #: of the dust made, into the air one breathes: past the ports, and out of filters [-]
+    lost: Array | None  #: of the dust made, into the air, on the floor or left in a hood [-]
     acting: Mapping[str, npt.NDArray[np.bool_]]  #: whether each of `JUDGED` is to act on, shape (n,) or shared
 
     @property
@@ -63,6 +64,7 @@ class Figures:
             one(self.folding),
             one(self.caught),
             one(self.escapes),
+            one(self.lost),
             {name: values[i : i + 1] for name, values in self.acting.items()},
         )
 
@@ -102,6 +104,7 @@ def figures_at(line: Line, found: Assessment, port: int) -> Figures:
         folding=None if found.collapse is None else per_variant(found.collapse.ratio),
         caught=None if own is None else per_variant(own.tool_total),
         escapes=per_variant(found.fate.escapes) if found.fate else None,
+        lost=per_variant(found.fate.escapes + found.fate.floor + found.fate.hood) if found.fate else None,
         acting=acting,
     )
 

@@ -8,18 +8,14 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, replace
-from typing import Any, TypeAlias
+from typing import TypeAlias
 
-import numpy as np
-
-from fenwick.core.arrays import Values, one_value
-from fenwick.core.components.elements import Branch
-from fenwick.core.judging.assess import Assessment, assess
-from fenwick.core.judging.strength import weakest_bin
+from fenwick.core.arrays import one_value
+from fenwick.core.judging.assess import assess
 from fenwick.core.line.filters import tank_volume
 from fenwick.core.line.line import Line
-from fenwick.core.search.changes import EXCHANGE, KINDS, STIFFEN, VACUUM, Candidate, Column
-from fenwick.core.search.effects import with_stage
+from fenwick.core.search.batch import Batch, with_rings
+from fenwick.core.search.changes import EXCHANGE, KINDS, STIFFEN, Candidate
 from fenwick.core.search.figures import JUDGED, Figures, figures_at, figures_of_each
 
 TOLD_SPEED, TOLD_KEPT, TOLD_AIR = 0.05, 0.002, 0.005  #: gains too small to tell: of the speed, points, of the air [-]
@@ -119,55 +115,6 @@ class ChangeOutcome:
         return tuple(sorted(found, key=lambda move: not move.gains))
 
 
-class _Batch:
-    """Builds the batch: every value that some change touches becomes an array over variants, the rest stays."""
-
-    def __init__(self, line: Line, changes: tuple[Candidate, ...]) -> None:
-        self.given, self.count = line, len(changes) + 1
-        self.hits: dict[str, dict[str, list[tuple[int, float]]]] = {}
-        for i, change in enumerate(changes, start=1):
-            self.hits.setdefault(change.part, {}).setdefault(change.kind, []).append((i, change.value))
-
-    def line(self) -> Line:
-        """The whole batch."""
-        given = self.given
-        return replace(
-            given,
-            vacuum=self.changed(given.vacuum, VACUUM),
-            branches=tuple(self.branch(branch) for branch in given.branches),
-            trunk=tuple(self.changed(part, part.id) for part in given.trunk),
-        )
-
-    def branch(self, branch: Branch) -> Branch:
-        """A branch with everything on it."""
-        whole = replace(
-            branch,
-            port=self.changed(branch.port, branch.id) if branch.port else None,
-            elements=tuple(self.changed(part, part.id) for part in branch.elements),
-            branches=tuple(self.branch(inner) for inner in branch.branches),
-        )
-        changed: Branch = self.changed(whole, branch.id)
-        return changed
-
-    def changed(self, part: Any, name: str) -> Any:
-        """A part with each of its changes in a variant of its own."""
-        for key, hits in self.hits.get(name, {}).items():
-            if isinstance(part, KINDS[key].to):
-                part = KINDS[key].make(part, self.column(hits), self.given.rules)
-        return part
-
-    def column(self, hits: list[tuple[int, float]]) -> Column:
-        """What puts the new values of some changes into a column."""
-
-        def column(base: Values, new: float | None = None) -> Values:
-            values = np.array(np.broadcast_to(np.asarray(base, dtype=float), (self.count,)))
-            for i, value in hits:
-                values[i] = value if new is None else new
-            return values
-
-        return column
-
-
 def try_all(
     line: Line,
     port: int,
@@ -193,8 +140,9 @@ def try_all(
         return ()
     alone = {change: made for change in changes if (made := KINDS[change.kind].apart(line, change)) is not None}
     together = tuple(change for change in changes if change not in alone)
-    batch = _Batch(line, together).line()
-    found = figures_at(batch, _with_rings(batch, assess(batch), together), port)
+    variants = [(), *((change,) for change in together)]
+    batch = Batch(line, variants).line()
+    found = figures_at(batch, with_rings(batch, assess(batch), variants), port)
     now = now or found.variant(0)
     after = [(change, found.variant(i)) for i, change in enumerate(together, start=1)]
     anew = alone | {Candidate(EXCHANGE, name): exchanged for name, exchanged in others.items()}
@@ -224,23 +172,6 @@ def _outcome(change: Candidate, before: Figures, after: Figures) -> ChangeOutcom
     speed, kept, in_bin, folding = (pair(name) for name in ("speed", "kept", "in_bin", "folding"))
     acts = int(before.acts[0]), int(after.acts[0])
     return ChangeOutcome(change, flow, speed, kept, in_bin, folding, acts, pair("caught"), before.to_act_on())
-
-
-def _with_rings(batch: Line, found: Assessment, changes: tuple[Candidate, ...]) -> Assessment:
-    """The assessment with the strength that each new ring gives in its variant."""
-    whole = found.collapse
-    if whole is None:
-        return found
-    folds, stands = (np.array(np.broadcast_to(v, (len(changes) + 1,))) for v in (whole.folds, whole.stands))
-    for i, change in enumerate(changes, start=1):
-        if change.kind == STIFFEN:
-            stage = next(one for one in batch.separators if one.id == change.part)
-            ringed = stage.changed(bin=replace(stage.bin, stiffeners=(*stage.bin.stiffeners, change.value)))
-            stronger = weakest_bin(with_stage(batch, ringed), found.point)
-            assert stronger is not None
-            folds[i] = np.broadcast_to(stronger.folds, folds.shape)[i]
-            stands[i] = np.broadcast_to(stronger.stands, stands.shape)[i]
-    return replace(found, collapse=replace(whole, folds=folds, stands=stands))
 
 
 def ranked(outcomes: Iterable[ChangeOutcome]) -> tuple[ChangeOutcome, ...]:

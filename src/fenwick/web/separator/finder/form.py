@@ -52,6 +52,14 @@ class FinderAsked:
     error: str = ""
 
     @property
+    def bin_words(self) -> str:
+        """What to say of a bin that is not the line's own as it is; empty for that."""
+        if self.bin == "mended":
+            return " · the bin counted as sealed, empty and upright"
+        field = next(field for field in self.fields if field.path == "bin")
+        return f" · over {dict(field.choices)[self.bin]}, empty" if self.bin.startswith("bin:") else ""
+
+    @property
     def bad(self) -> bool:
         """Whether something cannot be read."""
         return bool(self.error) or any(field.error for field in self.fields)
