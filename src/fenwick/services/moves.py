@@ -163,8 +163,10 @@ def _owned_hoses(rig: Rig, shop: ShopFile | None) -> Iterator[Move]:
         return
     rules, voice = build_line(rig).rules, voice_for(rig, METRIC)
     parts = [part for _, branch in rig.line.walk() for part in branch.elements] + list(rig.line.elements)
-    for part in (one for one in parts if isinstance(one, HosePart)):
-        for owned in shop.hoses:
+    hoses = [one for one in parts if isinstance(one, HosePart)]
+    laid = {voice.name(one.id).lower() for one in hoses}  # what lies on the line is not in the drawer
+    for part in hoses:
+        for owned in (one for one in shop.hoses if one.name.lower() not in laid):
             if abs(owned.bore_m - part.bore_m) <= SAME_BORE or owned.length_m < part.length_m - SHORT:
                 continue
             yield _owned_hose(part, owned, rules, voice.name(part.id))

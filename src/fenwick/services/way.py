@@ -13,7 +13,7 @@ from fenwick.core.judging.line_figures import LineFigures, line_figures
 from fenwick.core.judging.review import review
 from fenwick.core.line.line import Line
 from fenwick.core.line.ports import line_alone
-from fenwick.core.search.way.count import Combination, Counter, WayCount, Work
+from fenwick.core.search.way.count import Combination, Counter, PortWork, WayCount
 from fenwick.core.search.way.options import WayLimits
 from fenwick.core.search.way.search import CountedWay, pruned, search_way
 from fenwick.rig import Rig, RigError, build_line
@@ -92,16 +92,16 @@ class WaysState:
     found: FoundWays | None = field(default=None)
 
 
-def works_of(rig: Rig, shop: ShopFile | None, line: Line) -> tuple[Work, ...]:
+def works_of(rig: Rig, shop: ShopFile | None, line: Line) -> tuple[PortWork, ...]:
     """The week's work at the line's ports: the shop's jobs, else an hour at each."""
     jobs = jobs_on_line(shop, rig, line.rules)[0] if shop is not None else []
     masses: dict[int, float] = {}
     for job in jobs:
         masses[job.port] = masses.get(job.port, 0.0) + job.mass * job.times
     if masses:
-        return tuple(Work(port, mass) for port, mass in masses.items())
+        return tuple(PortWork(port, mass) for port, mass in masses.items())
     rates = [leaf.port.dust_rate for leaf in line.leaves]
-    return tuple(Work(i, UNKNOWN_MASS if rate is None else float(rate) * HOUR) for i, rate in enumerate(rates))
+    return tuple(PortWork(i, UNKNOWN_MASS if rate is None else float(rate) * HOUR) for i, rate in enumerate(rates))
 
 
 @lru_cache(maxsize=16)
@@ -158,7 +158,7 @@ def _asked_ways(asked: WayAsked) -> list[tuple[str, WayLimits]]:
     return [free, given] if asked.spend is None or asked.spend > 0.0 else [("given", WayLimits(0.0, asked.hours))]
 
 
-def _counter(rig: Rig, moves: Sequence[Move], works: Sequence[Work]) -> Counter:
+def _counter(rig: Rig, moves: Sequence[Move], works: Sequence[PortWork]) -> Counter:
     def line_with(chosen: Combination) -> Line | None:
         changed = with_moves(rig, [moves[i] for i in chosen])
         return None if changed is None else build_line(changed)
@@ -170,7 +170,7 @@ def _whole(
     rig: Rig, moves: Sequence[Move], counter: Counter, title: str, best: Sequence[CountedWay], today: WayCount
 ) -> FoundWay | None:
     """The best that stands up when it is solved whole, in its order; None where nothing lowers the count."""
-    tried = (pruned(counter, one) for one in best[:VERIFIED] if one.chosen and one.count.rank < today.rank)
+    tried = (pruned(counter, one) for one in best[:VERIFIED] if one.count.better_than(today))
     ranked = []
     for way in {one.chosen: one for one in tried}.values():
         whole = with_moves(rig, [moves[i] for i in way.chosen])
@@ -194,11 +194,11 @@ def _in_order(rig: Rig, moves: Sequence[Move], counter: Counter, way: CountedWay
     while done != way.chosen:
         left = sorted(way.chosen - done)
         counts = counter.count([done | {at} for at in left])
-        known = [(count.rank[:3], at, count) for count, at in zip(counts, left, strict=True) if count is not None]
+        known = [(count.rank, at, count) for count, at in zip(counts, left, strict=True) if count is not None]
         if not known:
-            known = [((0, 0.0, 0.0), left[0], before)]  # type: ignore[list-item]
+            known = [((0.0,), left[0], before)]  # type: ignore[list-item]
         _, at, count = min(known, key=lambda one: one[:2])
-        lowers = before is not None and count is not None and count.rank[:3] < before.rank[:3]
+        lowers = before is not None and count is not None and count.rank < before.rank
         order.append((at, lowers))
         done, before = done | {at}, count
     return tuple(_steps(rig, moves, order))
@@ -221,7 +221,7 @@ def _checks(rig: Rig) -> tuple[Check, ...]:
     return review(solved.line, solved.found)
 
 
-def _acts(rig: Rig, works: Sequence[Work]) -> int | None:
+def _acts(rig: Rig, works: Sequence[PortWork]) -> int | None:
     """Checks to act on, each once, over the line as it stands and all its work; None where it does not settle."""
     try:
         line = build_line(rig)

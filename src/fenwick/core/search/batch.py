@@ -17,7 +17,7 @@ from fenwick.core.search.changes import KINDS, STIFFEN, VACUUM, Candidate, Colum
 from fenwick.core.search.effects import with_stage
 
 
-class Batch:
+class VariantBatch:
     """Builds the batch: every value that some change touches becomes an array over variants, the rest stays."""
 
     def __init__(self, line: Line, variants: Sequence[Collection[Candidate]]) -> None:
@@ -56,7 +56,12 @@ class Batch:
         return part
 
     def column(self, hits: list[tuple[int, float]]) -> Column:
-        """What puts the new values of some changes into a column."""
+        """What puts the new values of some changes into a column.
+
+        Parameters
+        ----------
+        hits : place of the variant [-] and new value, in the unit of what is changed
+        """
 
         def column(base: Values, new: float | None = None) -> Values:
             values = np.array(np.broadcast_to(np.asarray(base, dtype=float), (self.count,)))

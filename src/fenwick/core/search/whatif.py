@@ -14,7 +14,7 @@ from fenwick.core.arrays import one_value
 from fenwick.core.judging.assess import assess
 from fenwick.core.line.filters import tank_volume
 from fenwick.core.line.line import Line
-from fenwick.core.search.batch import Batch, with_rings
+from fenwick.core.search.batch import VariantBatch, with_rings
 from fenwick.core.search.changes import EXCHANGE, KINDS, STIFFEN, Candidate
 from fenwick.core.search.figures import JUDGED, Figures, figures_at, figures_of_each
 
@@ -141,7 +141,7 @@ def try_all(
     alone = {change: made for change in changes if (made := KINDS[change.kind].apart(line, change)) is not None}
     together = tuple(change for change in changes if change not in alone)
     variants = [(), *((change,) for change in together)]
-    batch = Batch(line, variants).line()
+    batch = VariantBatch(line, variants).line()
     found = figures_at(batch, with_rings(batch, assess(batch), variants), port)
     now = now or found.variant(0)
     after = [(change, found.variant(i)) for i, change in enumerate(together, start=1)]

@@ -13,17 +13,18 @@ from fenwick.core.errors import CoreError
 from fenwick.core.judging.assess import assess
 from fenwick.core.line.line import Line
 from fenwick.core.line.ports import line_alone
-from fenwick.core.search.batch import Batch, with_rings
+from fenwick.core.search.batch import VariantBatch, with_rings
 from fenwick.core.search.changes import VACUUM
 from fenwick.core.search.figures import Figures, figures_at
 from fenwick.core.search.way.options import WayOption
 
 Combination: TypeAlias = frozenset[int]  #: places of the options that are done
+NOTICED = 0.005  #: of the dust made, that one would notice [-]
 LINE_WIDE = "folding"  #: a figure of the line, whichever tool runs
 
 
 @dataclass(frozen=True)
-class Work:
+class PortWork:
     """What is done at one tool port in a week."""
 
     port: int  #: its place among the leaves
@@ -39,11 +40,26 @@ class WayCount:
     past: float  #: dust that gets past the bin, a week [kg]
     cost: float  #: in the shop's money
     hours: float  #: [h]
+    made: float  #: dust that the work makes, a week [kg]
 
     @property
-    def rank(self) -> tuple[int, float, float, float, float]:
-        """To be sorted by; grams that nobody could weigh do not decide."""
-        return self.acts, round(self.lost, 4), round(self.past, 4), self.cost, self.hours
+    def rank(self) -> tuple[float, ...]:
+        """To be sorted by while looking: every gram shows the way."""
+        return self.acts, self.lost, self.past, self.cost, self.hours
+
+    def as_good_as(self, other: WayCount) -> bool:
+        """Whether nobody would notice that it is worse, if it is: money and time apart."""
+        step = NOTICED * self.made
+        return self.acts <= other.acts and self.lost <= other.lost + step and self.past <= other.past + step
+
+    def better_than(self, other: WayCount) -> bool:
+        """Whether one would notice that it is better: in the first thing that counts and differs."""
+        step = NOTICED * self.made
+        if self.acts != other.acts:
+            return self.acts < other.acts
+        if abs(self.lost - other.lost) > step:
+            return self.lost < other.lost
+        return self.past < other.past - step
 
 
 @dataclass(frozen=True)
@@ -67,7 +83,7 @@ class Counter:
     """
 
     def __init__(
-        self, line_with: Callable[[Combination], Line | None], options: Sequence[WayOption], works: Sequence[Work]
+        self, line_with: Callable[[Combination], Line | None], options: Sequence[WayOption], works: Sequence[PortWork]
     ) -> None:
         self.line_with, self.options, self.works = line_with, options, works
         self.known: dict[tuple[int, Combination], _AtPort] = {}
@@ -127,7 +143,7 @@ class Counter:
 
     def _solve(self, port: int, line: Line, alike: Sequence[Combination]) -> None:
         changes = [[change for i in one for change in self.options[i].candidates] for one in alike]
-        batch = Batch(line, changes).line()
+        batch = VariantBatch(line, changes).line()
         try:
             found = figures_at(batch, with_rings(batch, assess(batch), changes), port)
         except CoreError:  # one that does not settle takes none of the others with it
@@ -150,6 +166,7 @@ class Counter:
             past=sum(work.mass * port.past for work, port in zip(self.works, there, strict=True)),
             cost=sum(option.cost for option in chosen),
             hours=sum(option.hours for option in chosen),
+            made=sum(work.mass for work in self.works),
         )
 
 

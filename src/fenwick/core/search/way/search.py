@@ -8,7 +8,8 @@ from dataclasses import dataclass
 from fenwick.core.search.way.count import Combination, Counter, WayCount
 from fenwick.core.search.way.options import WayLimits, WayOption, go_together
 
-WIDTH = 48  #: combinations that are carried on from round to round
+WIDTH = 120  #: combinations that are carried on from round to round
+SHOWN = 12  #: of the best, that are handed on
 ROUND = 4000  #: combinations that are counted in a round at most
 
 
@@ -44,20 +45,24 @@ def search_way(
     options = counter.options
     counter.count([frozenset()])
     beam = _known(counter, limits)[:width]  # what was counted for another way is not lost
-    best, idle = list(beam), 0
+    best, idle = _best(counter, limits), 0
     for _ in range(limits.changes):
         grown = _grown(options, beam, limits)
         if not grown or stop():
             break
         found = _counted(counter, grown[:ROUND])
         beam = sorted({one.chosen: one for one in (*beam, *found)}.values(), key=_rank)[:width]
-        before = best[0].count.rank if best else None
-        best = sorted((*best, *beam), key=_rank)[:width]
-        idle = 0 if best and best[0].count.rank != before else idle + 1
+        before, best = best, _best(counter, limits)
+        idle = idle + 1 if best[:1] == before[:1] else 0
         yield WaySearch(len(counter.counted), tuple(best))
         if idle > 1:
             break
     yield WaySearch(len(counter.counted), tuple(best))
+
+
+def _best(counter: Counter, limits: WayLimits) -> list[CountedWay]:
+    """What was counted and is within limits, the most worth doing first."""
+    return _known(counter, limits)[:SHOWN]
 
 
 def _known(counter: Counter, limits: WayLimits) -> list[CountedWay]:
@@ -91,10 +96,10 @@ def _grown(options: Sequence[WayOption], beam: Sequence[CountedWay], limits: Way
 
 
 def pruned(counter: Counter, way: CountedWay) -> CountedWay:
-    """The way without what does not lower its count: each change is left out once, the dearest first."""
+    """The way without what nobody would notice: each change is left out once, the dearest first."""
     best = way
     for at in sorted(way.chosen, key=lambda i: (-counter.options[i].cost, -counter.options[i].hours, i)):
         (shorter,) = counter.count([best.chosen - {at}])
-        if shorter is not None and shorter.rank <= best.count.rank:
+        if shorter is not None and shorter.as_good_as(best.count):
             best = CountedWay(best.chosen - {at}, shorter)
     return best
