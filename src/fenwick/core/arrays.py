@@ -71,19 +71,24 @@ def variant_count(*values: object) -> int:
     return sizes.pop() if sizes else 1
 
 
+_PLAIN = frozenset({float, int, str, bool, type(None)})  #: told at a glance; most of a component is of these
+
+
 def _collect_sizes(value: Any, sizes: set[int]) -> None:
     if isinstance(value, np.ndarray):
         if value.ndim:
             sizes.add(value.shape[-1])
-    elif isinstance(value, tuple):
-        for item in value:
-            _collect_sizes(item, sizes)
+        return
+    inner: Any = ()
+    if isinstance(value, tuple):
+        inner = value
     elif isinstance(value, dict):
-        for item in value.values():
-            _collect_sizes(item, sizes)
+        inner = value.values()
     elif dataclasses.is_dataclass(value) and not isinstance(value, type):
-        for name in _names(value):
-            _collect_sizes(getattr(value, name), sizes)
+        inner = [getattr(value, name) for name in _names(value)]
+    for item in inner:
+        if type(item) not in _PLAIN:
+            _collect_sizes(item, sizes)
 
 
 @cache

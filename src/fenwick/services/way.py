@@ -7,18 +7,15 @@ from dataclasses import dataclass, field
 from functools import lru_cache
 
 from fenwick.core.errors import CoreError
-from fenwick.core.judging.assess import assess
-from fenwick.core.judging.check import ACT, Check
-from fenwick.core.judging.line_figures import LineFigures, line_figures
-from fenwick.core.judging.review import review
+from fenwick.core.judging.check import Check
+from fenwick.core.judging.line_figures import LineFigures
 from fenwick.core.line.line import Line
-from fenwick.core.line.ports import line_alone
-from fenwick.core.search.way.count import Combination, Counter, PortWork, WayCount
+from fenwick.core.search.way.count import NOTHING, Counter, PortWork, WayCount, places_of
 from fenwick.core.search.way.options import WayLimits
-from fenwick.core.search.way.search import CountedWay, pruned, search_way
-from fenwick.rig import Rig, RigError, build_line
-from fenwick.services.moves import Move, moves_for, with_moves
-from fenwick.services.solving import solve
+from fenwick.core.search.way.search import CountedWay, in_order, pruned, search_way
+from fenwick.rig import Rig, build_line
+from fenwick.services.moves import Move, as_made, moves_for, with_moves
+from fenwick.services.way_steps import WayStep, as_it_stands, steps_of, whole_count
 from fenwick.shop import ShopFile
 from fenwick.shop.work import HOUR, jobs_on_line
 
@@ -42,24 +39,14 @@ class WayAsked:
 
 
 @dataclass(frozen=True)
-class WayStep:
-    """One step of a way."""
-
-    move: Move
-    figures: LineFigures  #: of the line as it stands, after it
-    rig: Rig  #: after it
-    prepares: str | None = None  #: key of the later step that it prepares, where it lowers nothing by itself
-
-
-@dataclass(frozen=True)
 class FoundWay:
     """A way, in the order it is gone."""
 
-    title: str
+    limits: WayLimits  #: that it was found within
     steps: tuple[WayStep, ...]
     rig: Rig
-    figures: LineFigures
-    count: WayCount
+    figures: LineFigures  #: of the line as it stands then
+    count: WayCount  #: over the week's work
 
     @property
     def cost(self) -> float:
@@ -77,11 +64,14 @@ class FoundWays:
     """What there is to do about a line."""
 
     today: LineFigures
-    count: WayCount
+    count: WayCount  #: today, over the week's work
+    works: tuple[PortWork, ...]
     ways: tuple[FoundWay, ...]
     left: tuple[Check, ...]  #: to act on still at the end of the furthest way
-    end: Rig  #: that end
+    notices: tuple[Check, ...]  #: to watch there
     tried: int  #: combinations
+    lacking: tuple[str, ...]  #: tools for want of which something cannot be made
+    possible: int  #: moves that there are
 
 
 @dataclass(frozen=True)
@@ -98,8 +88,8 @@ def works_of(rig: Rig, shop: ShopFile | None, line: Line) -> tuple[PortWork, ...
     masses: dict[int, float] = {}
     for job in jobs:
         masses[job.port] = masses.get(job.port, 0.0) + job.mass * job.times
-    if masses:
-        return tuple(PortWork(port, mass) for port, mass in masses.items())
+    if any(masses.values()):
+        return tuple(PortWork(port, mass) for port, mass in masses.items() if mass > 0.0)
     rates = [leaf.port.dust_rate for leaf in line.leaves]
     return tuple(PortWork(i, UNKNOWN_MASS if rate is None else float(rate) * HOUR) for i, rate in enumerate(rates))
 
@@ -121,114 +111,105 @@ def ways_to(rig: Rig, shop: ShopFile | None, asked: WayAsked) -> FoundWays:
 def search_ways(
     rig: Rig, shop: ShopFile | None, asked: WayAsked, stop: Callable[[], bool] = lambda: False
 ) -> Iterator[WaysState]:
-    """Look for the ways of a line; yields where the search stands, at last what was found."""
-    line = build_line(rig)
-    works = works_of(rig, shop, line)
-    moves = tuple(
-        move for move in moves_for(rig, shop, [work.port for work in works]) if move.option.key not in asked.struck
-    )
-    usable = tuple(move for move in moves if not move.option.tools)
-    counter = _counter(rig, usable, works)
-    (today,) = counter.count([frozenset()])
+    """Look for the ways of a line; yields where the search stands, at last what was found.
+
+    Raises
+    ------
+    CoreError
+        When the line does not settle as it stands.
+    """
+    works = works_of(rig, shop, build_line(rig))
+    today = whole_count(rig, works)
     if today is None:
         raise CoreError("The line does not settle as it stands.")
+    yield WaysState(1)
+    moves = [one for one in moves_for(rig, shop, [work.port for work in works]) if one.option.key not in asked.struck]
+    usable = tuple(one for one in moves if not one.option.tools)
+    counter = _counter(rig, usable, works, today.count.acts)
+    asks = asked_limits(asked)
+    best: tuple[tuple[CountedWay, ...], ...] = ((),) * len(asks)
+    for state in search_way(counter, asks, stop):
+        best = state.best
+        yield WaysState(state.tried)
     found: list[FoundWay] = []
-    for title, limits in _asked_ways(asked):
-        best: tuple[CountedWay, ...] = ()
-        for state in search_way(counter, limits, stop):
-            best = state.best
-            yield WaysState(state.tried)
-        way = _whole(rig, usable, counter, title, best, today)
-        if way is not None and all(way.rig != one.rig for one in found):
+    for limits, ranked in zip(asks, best, strict=True):
+        way = _whole(rig, usable, counter, limits, ranked, found[-1].count if found else today.count)
+        if way is not None:
             found.append(way)
-    end = found[-1].rig if found else rig
-    checks = _checks(end)
-    left = tuple(check for check in checks if int(check.level[0]) == ACT)
+    end = whole_count(found[-1].rig if found else rig, works)
+    assert end is not None
+    lacking = sorted({tool for one in moves for tool in one.option.tools})
+    tried = len(counter.counted)
     yield WaysState(
-        len(counter.counted), FoundWays(_figures(rig), today, tuple(found), left, end, len(counter.counted))
-    )
+        tried,
+        FoundWays(
+            as_it_stands(rig), today.count, works, tuple(found), end.acting, end.watching, tried, tuple(lacking),
+            len(usable),
+        ),
+    )  # fmt: skip
 
 
-def _asked_ways(asked: WayAsked) -> list[tuple[str, WayLimits]]:
-    """At most three: for nothing, for what was said, and without a limit where none was."""
-    free = ("free", WayLimits(0.0, EVENING if asked.hours is None else min(asked.hours, EVENING)))
+def asked_limits(asked: WayAsked) -> list[WayLimits]:
+    """At most three: for nothing this evening, for what was said, and without a limit where none was."""
+    free = WayLimits(0.0, EVENING if asked.hours is None else min(asked.hours, EVENING))
     if asked.unlimited:
-        return [free, ("paid", WayLimits(USUAL_SPEND, WEEKEND)), ("best", WayLimits())]
-    given = ("given", WayLimits(asked.spend, asked.hours))
-    return [free, given] if asked.spend is None or asked.spend > 0.0 else [("given", WayLimits(0.0, asked.hours))]
+        return [free, WayLimits(USUAL_SPEND, WEEKEND), WayLimits()]
+    given = WayLimits(asked.spend, asked.hours)
+    return [given] if given == free or asked.spend == 0.0 else [free, given]
 
 
-def _counter(rig: Rig, moves: Sequence[Move], works: Sequence[PortWork]) -> Counter:
-    def line_with(chosen: Combination) -> Line | None:
-        changed = with_moves(rig, [moves[i] for i in chosen])
+def _counter(rig: Rig, moves: Sequence[Move], works: tuple[PortWork, ...], acts: int) -> Counter:
+    made: dict[tuple[Move, ...], Rig | None] = {(): rig}
+
+    def rig_with(chosen: tuple[Move, ...]) -> Rig | None:
+        if chosen not in made:  # one move on top of what is known
+            before = rig_with(chosen[:-1])
+            made[chosen] = None if before is None else with_moves(before, chosen[-1:])
+        return made[chosen]
+
+    def line_with(chosen: tuple[int, ...]) -> Line | None:
+        changed = rig_with(tuple(as_made([moves[i] for i in chosen])))
         return None if changed is None else build_line(changed)
 
-    return Counter(line_with, [move.option for move in moves], works)
+    options = [move.option for move in moves]
+    seen = Counter(line_with, options, works).count([NOTHING])[0]
+    return Counter(line_with, options, works, 0 if seen is None else acts - seen.acts)
 
 
 def _whole(
-    rig: Rig, moves: Sequence[Move], counter: Counter, title: str, best: Sequence[CountedWay], today: WayCount
+    rig: Rig, moves: Sequence[Move], counter: Counter, limits: WayLimits, best: Sequence[CountedWay], before: WayCount
 ) -> FoundWay | None:
-    """The best that stands up when it is solved whole, in its order; None where nothing lowers the count."""
-    tried = (pruned(counter, one) for one in best[:VERIFIED] if one.count.better_than(today))
-    ranked = []
-    for way in {one.chosen: one for one in tried}.values():
-        whole = with_moves(rig, [moves[i] for i in way.chosen])
-        acts = None if whole is None or not way.chosen else _acts(whole, counter.works)
-        if whole is not None and acts is not None:
-            ranked.append(((acts, *way.count.rank[1:]), way, whole))
-    if not ranked:
+    """The best that stands up when it is solved whole, in its order; None where nothing is better than before."""
+    stands: list[tuple[tuple[float, ...], int, WayCount]] = []
+    for chosen in sorted({pruned(counter, one).chosen for one in best[:VERIFIED] if one.chosen}):
+        chosen = _without_idle(rig, moves, counter.works, chosen)
+        count = _solved(rig, [moves[i] for i in places_of(chosen)], counter.works) if chosen else None
+        if count is not None and count.better_than(before):
+            options = [moves[i].option for i in places_of(chosen)]
+            spent = (sum(one.cost for one in options), sum(one.hours for one in options))
+            stands.append(((*count.rank[:3], *spent), chosen, count))
+    if not stands:
         return None
-    rank, way, whole = min(ranked, key=lambda one: one[0])
-    if rank[0] > (_acts(rig, counter.works) or 0):
-        return None
-    steps = _in_order(rig, moves, counter, way)
-    return FoundWay(title, steps, whole, _figures(whole), way.count)
+    _, chosen, count = min(stands, key=lambda one: one[:2])
+    steps = steps_of(rig, [moves[i] for i in in_order(counter, chosen)], counter.works)
+    whole = with_moves(rig, [moves[i] for i in places_of(chosen)])
+    assert whole is not None
+    return FoundWay(limits, steps, whole, as_it_stands(whole), count)
 
 
-def _in_order(rig: Rig, moves: Sequence[Move], counter: Counter, way: CountedWay) -> tuple[WayStep, ...]:
-    """The step that lowers the count most comes first; one that lowers nothing says what it prepares."""
-    done: Combination = frozenset()
-    (before,) = counter.count([done])
-    order: list[tuple[int, bool]] = []
-    while done != way.chosen:
-        left = sorted(way.chosen - done)
-        counts = counter.count([done | {at} for at in left])
-        known = [(count.rank, at, count) for count, at in zip(counts, left, strict=True) if count is not None]
-        if not known:
-            known = [((0.0,), left[0], before)]  # type: ignore[list-item]
-        _, at, count = min(known, key=lambda one: one[:2])
-        lowers = before is not None and count is not None and count.rank < before.rank
-        order.append((at, lowers))
-        done, before = done | {at}, count
-    return tuple(_steps(rig, moves, order))
+def _without_idle(rig: Rig, moves: Sequence[Move], works: tuple[PortWork, ...], chosen: int) -> int:
+    """A combination without what clears nothing any more, such as a strap for a bin that is exchanged anyway."""
+    for at in places_of(chosen):
+        if moves[at].option.still:
+            left = chosen & ~(1 << at)
+            with_it = _solved(rig, [moves[i] for i in places_of(chosen)], works)
+            without = _solved(rig, [moves[i] for i in places_of(left)], works)
+            if with_it is not None and without is not None and without.as_good_as(with_it):
+                chosen = left
+    return chosen
 
 
-def _steps(rig: Rig, moves: Sequence[Move], order: Sequence[tuple[int, bool]]) -> Iterator[WayStep]:
-    for i, (_, lowers) in enumerate(order):
-        after = with_moves(rig, [moves[at] for at, _ in order[: i + 1]]) or rig
-        later = next((moves[at].option.key for at, works in order[i + 1 :] if works), None)
-        yield WayStep(moves[order[i][0]], _figures(after), after, None if lowers else later)
-
-
-def _figures(rig: Rig) -> LineFigures:
-    solved = solve(rig)
-    return line_figures(solved.line, solved.found, review(solved.line, solved.found))
-
-
-def _checks(rig: Rig) -> tuple[Check, ...]:
-    solved = solve(rig)
-    return review(solved.line, solved.found)
-
-
-def _acts(rig: Rig, works: Sequence[PortWork]) -> int | None:
-    """Checks to act on, each once, over the line as it stands and all its work; None where it does not settle."""
-    try:
-        line = build_line(rig)
-        found = {(check.id, check.part) for check in _checks(rig) if int(check.level[0]) == ACT}
-        for work in works:
-            lone = line_alone(line, work.port)
-            found |= {(c.id, c.part) for c in review(lone, assess(lone)) if int(c.level[0]) == ACT}
-    except (CoreError, RigError):
-        return None
-    return len(found)
+def _solved(rig: Rig, moves: Sequence[Move], works: tuple[PortWork, ...]) -> WayCount | None:
+    changed = with_moves(rig, moves)
+    whole = None if changed is None else whole_count(changed, works)
+    return None if whole is None else whole.count

@@ -38,11 +38,16 @@ class FoundLine:
     buy: tuple[str, ...]  #: ids such as sold:0.05:smooth, and “adapter” for each adapter
 
 
-def task_for(rig: Rig, port: str, shop: ShopFile, spend: float = 0.0) -> Task:
-    """What a line must reach: by the floor plan where the tool stands on it, else nearly what it reaches today."""
+def planned_reach(rig: Rig, port: str, shop: ShopFile) -> float | None:
+    """What the hose of a tool port must reach on the floor plan [m]; None where the tool does not stand on it."""
     name = next(way[0].port.name for way in rig.line.ways if way[0].id == port and way[0].port)
     ids = {tool.id for tool in shop.tools if tool.ports[0].name.lower() == name.lower()}
-    planned = next((route.length for route in lay_floor(shop).routes if route.id in ids), None)
+    return next((route.length for route in lay_floor(shop).routes if route.id in ids), None)
+
+
+def task_for(rig: Rig, port: str, shop: ShopFile, spend: float = 0.0) -> Task:
+    """What a line must reach: by the floor plan where the tool stands on it, else nearly what it reaches today."""
+    planned = planned_reach(rig, port, shop)
     reach = planned if planned is not None else max(1.0, route_length(rig, port) - SHORTFALL)
     links = _behind_separator(rig)
     link = max(0.5, sum(h.length_m for h in links) - SHORTFALL) if links else TYPICAL_LINK_LENGTH

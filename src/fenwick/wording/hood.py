@@ -136,8 +136,8 @@ def _contains(line: Line, leaf: Leaf, port: Capture, drawn: float, voice: Voice)
     if ratio >= 1.0:
         sentence = f"At {voice.machine(leaf.id)} it takes {takes}: reached. Keep a respirator for sanding and emptying."
         return VerdictRow("contains", title, number, unit, "ok", *bar(drawn, band[0]), sentence)
-    level = LEVEL_WORDS[int(containment_level(line, leaf, (port,), np.array([drawn]), np.array([band[0]]))[0])]
-    if isinstance(leaf.port.hood, Enclosure) and level == "watch":
+    level = LEVEL_WORDS[int(containment_level(np.array([drawn]), np.array([band[0]]))[0])]
+    if leaf.port.hood is not None and leaf.port.hood.encloses and float(port.velocity[0]) >= port.needed:
         sentence = f"At {voice.machine(leaf.id)} it takes {takes} without a box; yours is fast enough in its openings."
         return VerdictRow("contains", title, number, unit, level, *bar(drawn, band[0]), sentence)
     sentence = (

@@ -67,7 +67,7 @@ def assess(line: Line) -> Assessment:
         fate=fate(line, arrives, walked, stages),
         collapse=weakest_bin(line, point),
         checks=(
-            *checks(line, point, carrying, stages, captures),
+            *checks(line, point, carrying, stages, captures, None if walked is None else walked.in_all),
             *lift_checks(line, point),
             *bridging_checks(line, point),
             *bed_checks(line, settled),

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
+
 import numpy as np
 import numpy.typing as npt
 
@@ -13,9 +15,10 @@ from fenwick.core.dust.capture import Capture, containment_flow, tool_flow
 from fenwick.core.dust.separation import Separation
 from fenwick.core.formulas.cyclone import natural_length
 from fenwick.core.formulas.fittings import bore_area
-from fenwick.core.judging.check import ACT, OK, Check, graded
+from fenwick.core.judging.check import ACT, OK, WATCH, Check, graded
 from fenwick.core.judging.strength import collapse_checks
-from fenwick.core.line.line import Leaf, Line
+from fenwick.core.line.catch import tools_of
+from fenwick.core.line.line import Line
 from fenwick.core.line.operating import OperatingPoint
 from fenwick.core.line.transport import CARRIES, SETTLES, Transport
 
@@ -26,9 +29,19 @@ def checks(
     carrying: Transport | None,
     separations: tuple[Separation, ...],
     captures: tuple[Capture, ...],
+    kept: Array | None,
 ) -> tuple[Check, ...]:
-    """Every check this line's description allows; what cannot be judged is left out."""
-    found = [*_flow_checks(line, point, captures), *(carrying_check(carrying) if carrying else [])]
+    """Every check this line's description allows; what cannot be judged is left out.
+
+    Parameters
+    ----------
+    kept : of what enters the first stage, what all of them keep [-]
+    """
+    found = [*_flow_checks(line, point), *_caught_checks(line, captures)]
+    found += carrying_check(carrying) if carrying else []
+    if kept is not None and line.stages:
+        good = np.full_like(kept, line.rules["verdict.kept-good"])
+        found.append(Check("kept", kept_level(kept, line), kept, good, "share", line.stages[0].id))
     for stage, result in zip(line.stages, separations, strict=True):
         if isinstance(stage, Separator):
             found += _bin_checks(stage, line, point, result)
@@ -39,29 +52,21 @@ def checks(
     return tuple(found)
 
 
-def boxed_in(leaf: Leaf, captures: tuple[Capture, ...]) -> npt.NDArray[np.bool_]:
-    """Whether a port's hood is a box whose openings draw fast enough."""
-    for port in captures:
-        if port.id == leaf.id and leaf.port.hood is not None and leaf.port.hood.encloses:
-            return np.asarray(port.velocity >= port.needed)
-    return np.asarray(False)
+def containment_level(drawn: Array, limit: Array) -> npt.NDArray[np.intp]:
+    """Level of the air drawn at a tool against what contains its fine dust: a standing notice, never to act on.
 
-
-def containment_level(
-    line: Line, leaf: Leaf, captures: tuple[Capture, ...], drawn: Array, limit: Array
-) -> npt.NDArray[np.intp]:
-    """Level of the air drawn at a tool against what contains its fine dust [m^3/s]; a box that is fast needs less.
+    No shop vacuum brings that air to a stationary machine: a red that nothing clears would hide those that work
+    does. The mask and the room's air answer it, however near or far the air is.
 
     Parameters
     ----------
     drawn : air at the tool [m^3/s]
     limit : air that contains its fine dust [m^3/s]
     """
-    tight = boxed_in(leaf, captures)
-    return graded((drawn < line.rules["verdict.far-short"] * limit) & ~tight, drawn < limit)
+    return np.where(drawn < limit, WATCH, OK).astype(np.intp)
 
 
-def _flow_checks(line: Line, point: OperatingPoint, captures: tuple[Capture, ...]) -> list[Check]:
+def _flow_checks(line: Line, point: OperatingPoint) -> list[Check]:
     found = []
     for i, leaf in enumerate(line.leaves):
         if not leaf.open and len(line.leaves) > 1:
@@ -73,9 +78,20 @@ def _flow_checks(line: Line, point: OperatingPoint, captures: tuple[Capture, ...
         if band is not None and leaf.open:
             limit = np.full_like(flow, band[0])
             drawn = tool_flow(line, point, i)
-            level = containment_level(line, leaf, captures, drawn, limit)
+            level = containment_level(drawn, limit)
             found.append(Check("containment", level, drawn, limit, "flow", leaf.id))
     return found
+
+
+def _caught_checks(line: Line, captures: tuple[Capture, ...]) -> Iterator[Check]:
+    """What is caught of each tool's dust, by all its ports; named by the first of them."""
+    known = {port.id: port for port in captures}
+    for group in tools_of(line):
+        port = next((known[line.leaves[i].id] for i in group if line.leaves[i].id in known), None)
+        if port is not None:
+            caught = port.tool_total
+            good = np.full_like(caught, line.rules["verdict.caught-good"])
+            yield Check("caught", caught_level(port, line), caught, good, "share", port.id)
 
 
 def caught_level(port: Capture, line: Line) -> npt.NDArray[np.intp]:

@@ -54,6 +54,7 @@ SUBJECTS = {
     "paper": "Filters and bags",
     "hepa": "Filters and bags",
     "capture": "Capture",
+    "stock": "Capture",
     "room": "The room's air",
     "work": "Jobs",
     "shell": "Strength",

@@ -19,13 +19,14 @@ from fenwick.core.judging.strength import folding_suction
 from fenwick.core.line.line import Leaf, Line
 from fenwick.core.line.ports import with_openings
 from fenwick.core.line.rows import RIBBED_WALLS, bend_factor, bin_leak_reading, entry_loss, wall_roughness
-from fenwick.core.rules import ENTRY_LOSS, RuleBook
+from fenwick.core.rules import ENTRY_LOSS, RULES, RuleBook
 
 SHORTER = (0.5, 0.75)  #: of its length, what a hose is cut to [-]
 TAPER = 0.1  #: length of a cone in the place of a step [m]
 SHORTEST = 0.6  #: a hose is not cut below this [m]
 NEARER = (0.5, 0.75)  #: of its distance, what a port is moved to [-]
 NEAREST = 0.01  #: a port is not moved nearer than this [m]
+OPENINGS = frozenset(rule.key for rule in RULES if rule.key.startswith("stock."))
 CLOSED_IN = 0.5  #: of its open area, what a box is closed to [-]
 SAME_SIZE = 0.002  #: bores closer than this are the same [m]
 BETTER_ENTRIES = ("flanged", "tapered", "bellmouth")  #: what a plain or flanged port can become
@@ -115,6 +116,20 @@ def _nearer(port: Port, _: Line) -> list[float]:
     if isinstance(hood, SlotHood) or (isinstance(hood, OpenHood) and not hood.built_in):
         return _smaller(NEARER, hood.distance, NEAREST)
     return []
+
+
+def stock_opening(machine: str | None, rules: RuleBook) -> float:
+    """What a box must stay open by for the work and the cut to pass [m^2]; 0 where nothing is known of the machine."""
+    key = f"stock.{machine}"
+    return one_value(rules[key]) if key in OPENINGS else 0.0
+
+
+def _closes_in(port: Port, line: Line) -> tuple[float, ...]:
+    """Half the open area of a box, where the work still passes."""
+    if not isinstance(port.hood, Enclosure):
+        return ()
+    widest = max(one_value(way.area) for way in port.hood.ways)
+    return _when(CLOSED_IN * widest >= stock_opening(port.machine, line.rules), CLOSED_IN)
 
 
 def _closed_in(port: Port, to: Column, _: RuleBook) -> Port:
@@ -237,7 +252,7 @@ KINDS: dict[str, ChangeKind] = {
     "nearer": ChangeKind(
         Port, _nearer, lambda port, to, _: replace(port, hood=replace(port.hood, distance=to(port.hood.distance)))
     ),
-    "close-in": ChangeKind(Port, lambda port, _: _when(isinstance(port.hood, Enclosure), CLOSED_IN), _closed_in),
+    "close-in": ChangeKind(Port, _closes_in, _closed_in),
     NARROWER: ChangeKind(Branch, _narrower_behind, _narrowed),
     STEP_DOWN: ChangeKind(Branch, _narrower_ports, _stepped_down),
     SHUT: ChangeKind(

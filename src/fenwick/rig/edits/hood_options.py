@@ -7,10 +7,11 @@ from dataclasses import dataclass
 from typing import Any
 
 from fenwick.core.judging.assess import Assessment, assess
-from fenwick.core.search.changes import CLOSED_IN, NEARER
+from fenwick.core.rules import RuleBook
+from fenwick.core.search.changes import CLOSED_IN, NEARER, stock_opening
 from fenwick.core.search.whatif import TOLD_KEPT
 from fenwick.rig.edits.edit import edit_rig
-from fenwick.rig.format.elements import BranchPart
+from fenwick.rig.format.elements import BranchPart, PortPart
 from fenwick.rig.format.hood import BuiltInPart, EnclosurePart, OpenHoodPart, SlotHoodPart, boxed_area
 from fenwick.rig.format.model import Rig
 from fenwick.rig.format.places import path_of
@@ -37,7 +38,7 @@ def hood_options(rig: Rig, port: str, now: Assessment) -> list[HoodOption]:
         return []
     before = float(now.fate.room_air[0] + now.fate.floor[0])
     found = []
-    for key, value, changes in _changes(branch):
+    for key, value, changes in hood_changes(branch, build_line(rig).rules):
         path = path_of(rig.model_dump(mode="json"), port)
         changed = edit_rig(rig, {f"{path}.port.{name}": new for name, new in changes.items()})
         after = assess(build_line(changed)).fate
@@ -49,27 +50,34 @@ def hood_options(rig: Rig, port: str, now: Assessment) -> list[HoodOption]:
     return sorted(found, key=lambda option: (option.id == "outdoors", -option.gain))
 
 
-def _changes(branch: BranchPart) -> Iterator[tuple[str, float, dict[str, Any]]]:
-    """(id, new size, keys below the port to set) of everything that could be done."""
+def hood_changes(branch: BranchPart, rules: RuleBook) -> Iterator[tuple[str, float, dict[str, Any]]]:
+    """(id, new size, keys below the port to set) of everything that could be done at a port with a hood."""
     port = branch.port
     assert port is not None
     hood = port.hood
     if isinstance(hood, OpenHoodPart | BuiltInPart | SlotHoodPart):
-        if not isinstance(hood, BuiltInPart):
-            yield "nearer", hood.distance_m * NEAR, {"hood.distance_m": hood.distance_m * NEAR}
-        if isinstance(hood, OpenHoodPart) and port.entry == "plain":
-            yield "flange", 0.0, {"entry": "flanged"}
-        if isinstance(hood, SlotHoodPart) and not hood.flanged:
-            yield "flange", 0.0, {"hood.flanged": True}
-        area = boxed_area(port.bore_m)
-        way = {"name": "In use", "area_m2": area, "share": 1.0}
-        common = {"release": hood.release, "thrown_share": hood.thrown_share, "rebound": hood.rebound}
-        fan = hood.extra_fan.model_dump(mode="json") if hood.extra_fan else None
-        yield "box", area, {"hood": {"kind": "enclosure", "openings": [way], "extra_fan": fan, **common}}
+        yield from _at_an_opening(port, hood, max(boxed_area(port.bore_m), stock_opening(port.machine, rules)))
     if isinstance(hood, EnclosurePart) and hood.box is None:  # one with sizes is changed by them
+        least = stock_opening(port.machine, rules)
         ways = [{**way.model_dump(mode="json"), "area_m2": way.area_m2 * CLOSED_IN} for way in hood.openings]
-        yield "close-in", max(way["area_m2"] for way in ways), {"hood.openings": ways}
+        if max(way["area_m2"] for way in ways) >= least:
+            yield "close-in", max(way["area_m2"] for way in ways), {"hood.openings": ways}
     if hood is not None and not hood.rebound and hood.kind != "floor":
         yield "plate", 0.0, {"hood.rebound": True}
     if not port.outdoors:
         yield "outdoors", 0.0, {"outdoors": True}
+
+
+def _at_an_opening(
+    port: PortPart, hood: OpenHoodPart | BuiltInPart | SlotHoodPart, area: float
+) -> Iterator[tuple[str, float, dict[str, Any]]]:
+    if not isinstance(hood, BuiltInPart):
+        yield "nearer", hood.distance_m * NEAR, {"hood.distance_m": hood.distance_m * NEAR}
+    if isinstance(hood, OpenHoodPart) and port.entry == "plain":
+        yield "flange", 0.0, {"entry": "flanged"}
+    if isinstance(hood, SlotHoodPart) and not hood.flanged:
+        yield "flange", 0.0, {"hood.flanged": True}
+    way = {"name": "In use", "area_m2": area, "share": 1.0}
+    common = {"release": hood.release, "thrown_share": hood.thrown_share, "rebound": hood.rebound}
+    fan = hood.extra_fan.model_dump(mode="json") if hood.extra_fan else None
+    yield "box", area, {"hood": {"kind": "enclosure", "openings": [way], "extra_fan": fan, **common}}

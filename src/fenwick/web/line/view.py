@@ -51,7 +51,14 @@ from fenwick.wording.verdict import believable_words
 from fenwick.wording.whatif import Suggestion, suggestion, unhelped_words
 
 MOST_SUGGESTIONS = 3
-IN_VERDICT = {"air-at-tool", "containment", "settling", "bin-collapse"}  #: checks the verdict shows already
+IN_VERDICT = {
+    "air-at-tool",
+    "containment",
+    "caught",
+    "kept",
+    "settling",
+    "bin-collapse",
+}  #: checks the verdict shows already
 
 
 @dataclass(frozen=True)

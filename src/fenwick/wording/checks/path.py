@@ -21,6 +21,21 @@ def _containment(said: Said) -> str:
     return f"Containing fine dust at {said.machine} takes {said.limit} or more. Fine dust escapes: wear a respirator."
 
 
+def _caught(said: Said) -> str:
+    if said.level == OK:
+        return f"{said.value} of what is made at {said.name} is caught."
+    return (
+        f"{said.value} of what is made at {said.name} is caught; {said.limit} is good. The rest lies on the floor or "
+        "hangs in the air: nearer, boxed in, or turned back behind the cut."
+    )
+
+
+def _kept(said: Said) -> str:
+    if said.level == OK:
+        return f"{said.value} of what enters is kept in the bin; {said.limit} is good."
+    return f"{said.value} of what enters is kept in the bin; {said.limit} is good. The rest goes on to the filter."
+
+
 def _settling(said: Said) -> str:
     dust = inside(said.voice.dust or "the dust")
     if said.level == OK:
@@ -173,6 +188,8 @@ def _bed(said: Said) -> str:
 ON_ITS_WAY: dict[str, CheckWords] = {
     "air-at-tool": CheckWords(PATH, "Air at the tool", _air),
     "containment": CheckWords(LUNGS, "Fine dust at the machine", _containment),
+    "caught": CheckWords(PATH, "Caught at the tool", _caught),
+    "kept": CheckWords(PATH, "Kept by the separator", _kept),
     "settling": CheckWords(PATH, "Slowest run", _settling),
     "slot-narrow": CheckWords(PATH, "Width of the slot", _narrow_slot),
     "elbow-clear": CheckWords(PATH, "Disc below the elbow", _elbow),

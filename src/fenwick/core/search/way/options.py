@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Sequence
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 from fenwick.core.search.changes import Candidate
@@ -21,11 +21,14 @@ class WayOption:
     uses: tuple[str, ...] = ()  #: things of the shop that it takes
     tools: tuple[str, ...] = ()  #: for making it, that the shop has not
     alike: str = ""  #: options for which the line is made anew alike, such as one that is made or bought
+    clears: int = 0  #: figures to act on that it clears, and that no air tells
+    still: bool = False  #: whether it changes nothing in the air
+    wide: bool = False  #: whether every port feels it, whatever part it is made to
 
     @property
     def apart(self) -> bool:
         """Whether the line is made anew for it."""
-        return not self.candidates
+        return not self.candidates and not self.still
 
 
 @dataclass(frozen=True)
@@ -47,17 +50,13 @@ class WayLimits:
         return (self.cost is None or cost <= self.cost + 1e-9) and (self.hours is None or hours <= self.hours + 1e-9)
 
 
-def go_together(options: Sequence[WayOption], chosen: Iterable[int], new: int) -> bool:
-    """Whether an option can be done beside those chosen, by their places.
-
-    Parameters
-    ----------
-    chosen : places of options [-]
-    new : place of the one that is added [-]
-    """
-    mine = options[new]
-    for at in chosen:
-        other = options[at]
-        if other.slot == mine.slot or set(other.uses) & set(mine.uses):
-            return False
-    return True
+def excluded(options: Sequence[WayOption]) -> list[int]:
+    """For each option those that cannot be done beside it, itself included, as bits at their places."""
+    shut = []
+    for mine in options:
+        mask = 0
+        for at, other in enumerate(options):
+            if other.slot == mine.slot or not set(other.uses).isdisjoint(mine.uses):
+                mask |= 1 << at
+        shut.append(mask)
+    return shut

@@ -1,0 +1,125 @@
+"""Other separators, other bins, other vacuums, and a strap where one would tip over."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from functools import partial
+
+from fenwick.core.arrays import one_value
+from fenwick.core.errors import CoreError
+from fenwick.core.judging.assess import assess
+from fenwick.core.judging.check import ACT
+from fenwick.core.judging.standing import standing_checks
+from fenwick.core.line.ports import line_alone
+from fenwick.core.making.tools import missing_tools
+from fenwick.core.search.changes import VACUUM
+from fenwick.core.search.designs import BOUGHT, MADE, effort
+from fenwick.core.search.finder import Design, Limits, search
+from fenwick.core.search.way.options import WayOption
+from fenwick.rig import Rig, RigError, edit_rig
+from fenwick.rig.edits.design import with_design
+from fenwick.rig.edits.kinds import KINDS, kind_of
+from fenwick.rig.format.places import path_of
+from fenwick.rig.format.separator import SeparatorPart
+from fenwick.services.making import build_pack
+from fenwick.services.moves.move import Move, MoveGround, said
+from fenwick.services.shop_stock import asked_of
+from fenwick.shop.into_line import put_bin, put_vacuum
+from fenwick.shop.making import OwnedBin
+from fenwick.units.sentence import inside
+
+DESIGNS = 240  #: that the finder tries of each kind of separator
+WISHES = {"kept": 1.0, "air": 0.5, "cost": 0.2}  #: what a design is chosen by
+NO_SHEET = (1e9, 1e9)  #: every piece fits: what is at hand shows when it is built [m]
+
+
+def stage_moves(ground: MoveGround) -> Iterator[Move]:
+    """Everything but the hoses and the ports."""
+    yield from _vacuums(ground)
+    for part in (e for e in ground.rig.line.elements if isinstance(e, SeparatorPart)):
+        yield from _bins(ground, part)
+        yield from _straps(ground, part)
+    yield from _separators(ground)
+
+
+def _vacuums(ground: MoveGround) -> Iterator[Move]:
+    hours = one_value(ground.rules["way.hours-vacuum"])
+    for owned in ground.shop.vacuums if ground.shop else ():
+        if owned.name != ground.rig.vacuum.name:
+            option = WayOption(f"vacuum~{owned.id}", VACUUM, VACUUM, 0.0, hours, uses=(owned.id,))
+            yield Move(option, said(f"{owned.name} in the vacuum's place"), partial(put_vacuum, vacuum=owned))
+
+
+def _bins(ground: MoveGround, part: SeparatorPart) -> Iterator[Move]:
+    hours = one_value(ground.rules["way.hours-bin"])
+    for owned in ground.shop.bins if ground.shop else ():
+        key = f"bin~{part.id}~{owned.id}"
+        option = WayOption(key, part.id, f"bin~{part.id}", 0.0, hours, uses=(owned.id,))
+        words = f"{owned.name} under the {inside(ground.voice.name(part.id))}"
+        yield Move(option, said(words), partial(_other_bin, part=part.id, owned=owned))
+
+
+def _other_bin(rig: Rig, part: str, owned: OwnedBin) -> Rig:
+    """Another bin under the same lid: where its own closure is not known, it leaks as the one before it did."""
+    changed = put_bin(rig, part, owned)
+    old = next(e for e in rig.line.elements if e.id == part)
+    if owned.closure is not None or not isinstance(old, SeparatorPart) or not old.bin.leak_area_m2:
+        return changed
+    path = path_of(changed.model_dump(mode="json"), part)
+    return edit_rig(changed, {f"{path}.bin.leak_area_m2": old.bin.leak_area_m2})
+
+
+def _straps(ground: MoveGround, part: SeparatorPart) -> Iterator[Move]:
+    """What ties a separator where a hose pulls it over."""
+    stage = next(one for one in ground.line.separators if one.id == part.id)
+    clears = sum(one.id == "tips" and int(one.level[0]) == ACT for one in standing_checks(stage, ground.line))
+    if part.stand is not None and clears:
+        path = f"{path_of(ground.rig.model_dump(mode='json'), part.id)}.stand.tied"
+        hours = one_value(ground.rules["way.hours-hose"])
+        option = WayOption(f"tie~{part.id}", part.id, f"tie~{part.id}", 0.0, hours, clears=clears, still=True)
+        words = f"{ground.voice.name(part.id)} strapped to the wall or the bench"
+        yield Move(option, said(words), partial(edit_rig, changes={path: True}))
+
+
+def _separators(ground: MoveGround) -> Iterator[Move]:
+    """The best design of every kind that the finder knows, in the place of the first separator; made or bought."""
+    rig, line = ground.rig, ground.line
+    own = next((e for e in rig.line.elements if isinstance(e, SeparatorPart)), None)
+    if own is None or line.dust is None or not ground.ports:
+        return
+    stage, port = next(one for one in line.separators if one.id == own.id), _poorest(ground)
+    lone = line_alone(line, port)
+    for kind in (one for one in KINDS if one not in ("one-body", kind_of(own))):
+        *_, found = search(lone, stage, port, Limits((kind,)), WISHES, DESIGNS)
+        if found.designs:
+            yield from _made_and_bought(ground, own, kind, found.designs[0])
+
+
+def _poorest(ground: MoveGround) -> int:
+    """The port of whose dust the separator keeps least: it is chosen for that one, and counted for all."""
+
+    def kept(port: int) -> float:
+        found = assess(line_alone(ground.line, port)).kept
+        return 1.0 if found is None else one_value(found)
+
+    return min(ground.ports, key=kept)
+
+
+def _made_and_bought(ground: MoveGround, own: SeparatorPart, kind: str, design: Design) -> Iterator[Move]:
+    for how in (MADE, BOUGHT):
+        taken = effort(kind, design.separator, how, NO_SHEET, ground.rules)
+        words = f"{KINDS[kind].label}, {how}, in the place of {inside(ground.voice.name(own.id))}"
+        option = WayOption(
+            f"separator~{kind}~{how}", own.id, "separator", one_value(taken.cost), one_value(taken.hours),
+            tools=_missing(ground, own.id, design) if how == MADE else (), alike=f"separator~{kind}",
+        )  # fmt: skip
+        yield Move(option, said(words), partial(with_design, part=own.id, design=design))
+
+
+def _missing(ground: MoveGround, part: str, design: Design) -> tuple[str, ...]:
+    asked = asked_of(ground.shop, part)
+    try:
+        changed: Rig = with_design(ground.rig, part, design)
+        return missing_tools(build_pack(changed, asked).steps, asked.workshop)
+    except (RigError, CoreError):
+        return ()
