@@ -16,10 +16,12 @@ from bench.soak.kills import kills
 from bench.soak.races import races
 from bench.soak.streams import memory, streams
 from bench.soak.trees import trees
+from bench.soak.ways import compared
 from fenwick.data.demo import seed_demo
 from fenwick.web import create_app
 
 PAGE_WITHIN, STREAM_WITHIN, GROWS = 0.3, 2.0, 1.1  #: [s], [s], [-]
+FINDS = 0.95  #: of small cases, in which the search finds the best way there is [-]
 Outcome = tuple[bool, str]
 
 
@@ -67,6 +69,11 @@ def _trees(_folder: Path, share: float) -> Outcome:
     return not found.tracebacks, f"{words}, {len(found.tracebacks)} tracebacks {found.told[:3]} {found.tracebacks[:3]}"
 
 
+def _ways(_folder: Path, share: float) -> Outcome:
+    same, of = compared(round(200 * share) or 5)
+    return same >= FINDS * of, f"{same} of {of} ways as good as the best of all there are"
+
+
 def _decade(folder: Path, share: float) -> Outcome:
     times = page_times(create_app(decade(folder / "shop.db", share), "soak"))
     slowest = sorted(times.items(), key=lambda pair: -pair[1])[:4]
@@ -89,6 +96,7 @@ TRIALS: dict[str, Callable[[Path, float], Outcome]] = {
     "races": _races,
     "fuzz": _fuzz,
     "trees": _trees,
+    "ways": _ways,
     "decade": _decade,
     "streams": _streams,
     "memory": _memory,

@@ -35,14 +35,15 @@ NO_SHEET = (1e9, 1e9)  #: every piece fits: what is at hand shows when it is bui
 
 def stage_moves(ground: MoveGround) -> Iterator[Move]:
     """Everything but the hoses and the ports."""
-    yield from _vacuums(ground)
+    yield from vacuum_moves(ground)
+    yield from bin_moves(ground)
     for part in (e for e in ground.rig.line.elements if isinstance(e, SeparatorPart)):
-        yield from _bins(ground, part)
         yield from _straps(ground, part)
     yield from _separators(ground)
 
 
-def _vacuums(ground: MoveGround) -> Iterator[Move]:
+def vacuum_moves(ground: MoveGround) -> Iterator[Move]:
+    """Every other vacuum of the shop."""
     hours = one_value(ground.rules["way.hours-vacuum"])
     for owned in ground.shop.vacuums if ground.shop else ():
         if owned.name != ground.rig.vacuum.name:
@@ -50,13 +51,15 @@ def _vacuums(ground: MoveGround) -> Iterator[Move]:
             yield Move(option, said(f"{owned.name} in the vacuum's place"), partial(put_vacuum, vacuum=owned))
 
 
-def _bins(ground: MoveGround, part: SeparatorPart) -> Iterator[Move]:
+def bin_moves(ground: MoveGround) -> Iterator[Move]:
+    """Every bin of the shop, under every separator."""
     hours = one_value(ground.rules["way.hours-bin"])
-    for owned in ground.shop.bins if ground.shop else ():
-        key = f"bin~{part.id}~{owned.id}"
-        option = WayOption(key, part.id, f"bin~{part.id}", 0.0, hours, uses=(owned.id,))
-        words = f"{owned.name} under the {inside(ground.voice.name(part.id))}"
-        yield Move(option, said(words), partial(_other_bin, part=part.id, owned=owned))
+    for part in (e for e in ground.rig.line.elements if isinstance(e, SeparatorPart)):
+        for owned in ground.shop.bins if ground.shop else ():
+            key = f"bin~{part.id}~{owned.id}"
+            option = WayOption(key, part.id, f"bin~{part.id}", 0.0, hours, uses=(owned.id,))
+            words = f"{owned.name} under the {inside(ground.voice.name(part.id))}"
+            yield Move(option, said(words), partial(_other_bin, part=part.id, owned=owned))
 
 
 def _other_bin(rig: Rig, part: str, owned: OwnedBin) -> Rig:
