@@ -13,9 +13,9 @@ from bench.timing import best, median
 from fenwick.core.judging.assess import assess
 from fenwick.data.demo import demo_rig
 from fenwick.rig import build_line
+from fenwick.services.make_or_buy import make_or_buy_of
 from fenwick.services.making import BuildAsked, build_pack, tolerances
 from fenwick.services.making_files import pack_files
-from fenwick.services.ways import ways_of
 
 Say = Callable[[str, str, str], None]
 
@@ -40,7 +40,7 @@ def making(say: Say) -> None:
     say("ratio: over one whole assessment", f"{median(limits, 5) / one:.0f} ×", "aim: under 40 ×")
     files = best(lambda: pack_files(pack, tolerances(rig, asked), "2026-11-28", "a4"), 3)
     say("every file of the pack, warm", f"{files:.2f} s", "aim: under 3 s")
-    kinds = best(lambda: (ways_of.cache_clear(), ways_of(rig, "sep", BuildAsked("sep"))), 2)
+    kinds = best(lambda: (make_or_buy_of.cache_clear(), make_or_buy_of(rig, "sep", BuildAsked("sep"))), 2)
     say("made or bought, twelve ways on the line", f"{kinds:.2f} s", "aim: under 1 s")
     demo = str(resources.files("fenwick.data").joinpath("demo_line.json"))
     with tempfile.TemporaryDirectory() as folder:

@@ -21,12 +21,12 @@ from fenwick.web import create_app
 Say = Callable[[str, str, str], None]
 HTMX = {"HX-Request": "true"}
 MANY_LINES, REVISIONS = 200, 100
-SLOWER = ("ageing", "drawer", "build/ways")  #: pages that may take longer
+SLOWER = ("ageing", "drawer", "build/make-or-buy")  #: pages that may take longer
 PAGES = (
     "", "/separator", "/separator/schools", "/separator/find", "/ports", "/ports/drum-sander/hood", "/dust", "/ageing",
     "/joints", "/drawer", "/vacuum", "/compare/3", "/checks", "/tests", "/tests/plan", "/test", "/test/fault",
     "/practice?seed=3", "/air", "/build", "/build/parts/slotted-disc", "/build/sheets", "/build/steps", "/build/joints",
-    "/build/ways",
+    "/build/make-or-buy",
 )  # fmt: skip
 FONTS = (
     "barlow-semi-condensed/barlow-semi-condensed-latin-500-normal.woff2",

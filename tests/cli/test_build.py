@@ -193,8 +193,8 @@ def test_an_unknown_type_is_said(tmp_path: Path) -> None:
 class TestWays:
     def test_made_and_bought_cost_what_their_packs_say(self, tmp_path: Path) -> None:
         rig = rig_at(tmp_path, "slotted-disc")
-        found = json.loads(run("ways", str(rig)).stdout)
-        assert (found["format"], found["separator"]) == ("fenwick-ways", "sep")
+        found = json.loads(run("make-or-buy", str(rig)).stdout)
+        assert (found["format"], found["separator"]) == ("fenwick-make-or-buy", "sep")
         here = {way["how"]: way for way in found["ways"] if way["here"]}
         for how, words in (("made", ()), ("bought", ("--bought",))):
             pack = built(tmp_path, rig, "--what", "sep", *words)
@@ -210,7 +210,7 @@ class TestWays:
             "format": "fenwick-shop", "version": 1, "prices": [{"id": "p", "of": "make.sheet", "price": 300.0}],
             "cutting": [{"id": "j", "kind": "jigsaw"}],
         }))  # fmt: skip
-        plain, dear = (json.loads(run("ways", str(rig), *more).stdout) for more in ((), ("--shop", str(shop))))
+        plain, dear = (json.loads(run("make-or-buy", str(rig), *more).stdout) for more in ((), ("--shop", str(shop))))
         made = [next(w for w in one["ways"] if w["here"] and w["how"] == "made") for one in (plain, dear)]
         assert made[1]["cost"] > made[0]["cost"] + 100.0
         assert made[1]["missing"]
@@ -218,7 +218,7 @@ class TestWays:
 
     @pytest.mark.parametrize("words", [("--what", "nothing"), ("--what", "hose"), ("--shop", "nowhere.json")])
     def test_what_is_not_there_is_said(self, tmp_path: Path, words: tuple[str, ...]) -> None:
-        result = run("ways", str(rig_at(tmp_path, "cyclone")), *words)
+        result = run("make-or-buy", str(rig_at(tmp_path, "cyclone")), *words)
         assert result.exit_code == 2
         assert "Traceback" not in result.output
 

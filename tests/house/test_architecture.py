@@ -19,6 +19,7 @@ ALLOWED_IN_CORE = {
     "fluids",
     "contextlib",
     "functools",
+    "heapq",
     "operator",
     "itertools",
     "math",

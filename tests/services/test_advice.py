@@ -8,6 +8,7 @@ from typing import Any
 import pytest
 from hypothesis import given, settings
 
+from fenwick.core.judging.check import WATCH
 from fenwick.core.search.changes import EXCHANGE
 from fenwick.core.search.figures import figures_at
 from fenwick.data import Database
@@ -165,12 +166,14 @@ def test_every_figure_to_act_on_gets_a_change_or_the_sentence_why_there_is_none(
         assert "{" not in sentence
 
 
-def test_the_bandsaw_whose_air_nothing_brings_gets_the_sentence() -> None:
+def test_fine_dust_that_no_shop_vacuum_contains_is_a_notice_and_nothing_to_act_on() -> None:
     rig = demo_rig("demo_bench")
     port = solve(rig).first_open
-    picked = advice_for(rig, demo_shop(), port, 3)
-    assert "flow" in picked.unhelped
-    assert "a bandsaw takes" in unhelped_words("flow", "bandsaw", voice_for(rig, METRIC))
+    assert "flow" not in advice_for(rig, demo_shop(), port, 3).unhelped
+    notice = next(check for check in solve(rig).found.checks if check.id == "containment")
+    assert int(notice.level[0]) == WATCH
+    assert float(notice.value[0]) < 0.5 * float(notice.limit[0])
+    assert "shut, blocked" in unhelped_words("flow", "bandsaw", voice_for(rig, METRIC))
 
 
 def test_what_helps_a_figure_to_act_on_is_shown_behind_the_three_best() -> None:

@@ -31,11 +31,11 @@ from fenwick.services.builds import (
     to_pay,
     windows,
 )
+from fenwick.services.make_or_buy import TIMES, make_or_buy_of
 from fenwick.services.making import BuildAsked, NothingToBuildError, build_pack, hours_of, tolerances
 from fenwick.services.making_files import METRIC_VOICE, pack_document, page_count, warnings_of
 from fenwick.services.shop_stock import sheets_of, tubes_of, workshop_of
 from fenwick.services.solving import solve
-from fenwick.services.ways import TIMES, ways_of
 
 NOW = datetime(2026, 11, 28, 12, 0)  # a Saturday
 ASKED = BuildAsked("sep")
@@ -99,7 +99,7 @@ class TestShopping:
 
     def test_every_way_says_what_its_pack_costs(self) -> None:
         rig = demo_rig()
-        for way in ways_of(rig, "sep", ASKED):
+        for way in make_or_buy_of(rig, "sep", ASKED):
             if way.here:
                 assert way.money == pytest.approx(to_pay(rig, BuildFile(what="sep", bought=way.how == BOUGHT), ASKED))
 
@@ -291,7 +291,7 @@ class TestPlan:
 class TestWays:
     def test_every_kind_both_ways_with_the_keeping_of_its_own_line(self) -> None:
         rig = demo_rig()
-        found = ways_of(rig, "sep", ASKED)
+        found = make_or_buy_of(rig, "sep", ASKED)
         assert {(way.kind, way.how) for way in found} == {(kind, how) for kind in KINDS for how in ("made", "bought")}
         for way in found:
             changed = rig if way.here else change_kind(rig, "sep", way.kind)
@@ -299,17 +299,17 @@ class TestWays:
             assert way.ready >= way.hours * 3600.0 - 1.0
 
     def test_filters_only_leave_out(self) -> None:
-        found = ways_of(demo_rig(), "sep", ASKED)
+        found = make_or_buy_of(demo_rig(), "sep", ASKED)
         for time, hours in TIMES.items():
             within = [way for way in found if way.within(time, tools=False)]
             assert all(way.hours <= hours + 1e-6 for way in within)
 
     def test_a_shop_without_a_router_cannot_turn_grooves(self) -> None:
         asked = BuildAsked("sep", workshop=Workshop(saws=("jigsaw", "drill"), known=True))
-        found = {(way.kind, way.how): way for way in ways_of(demo_rig(), "sep", asked)}
+        found = {(way.kind, way.how): way for way in make_or_buy_of(demo_rig(), "sep", asked)}
         assert "router" in found["slotted-disc", "made"].missing
         assert found["elbow-lid", "made"].missing == ()
         assert not found["slotted-disc", "made"].within(None, tools=True)
 
     def test_something_else_has_no_ways(self) -> None:
-        assert ways_of(demo_rig(), "stand", ASKED) == ()
+        assert make_or_buy_of(demo_rig(), "stand", ASKED) == ()

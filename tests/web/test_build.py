@@ -98,7 +98,7 @@ class TestPage:
         """Three hours by the rule; what is left is what the steps that are not done take."""
         page = soup(client.get("/lines/3/build"))
         assert "6 h of work left" in page.text
-        here = soup(client.get("/lines/3/build/ways?what=sep")).select_one(".ways-table tr.here")
+        here = soup(client.get("/lines/3/build/make-or-buy?what=sep")).select_one(".ways-table tr.here")
         assert here is not None
         assert "6 h" in [cell.text.strip() for cell in here.select("td")]
 

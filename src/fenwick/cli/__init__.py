@@ -1,6 +1,6 @@
 """The command line."""
 
-from fenwick.cli import backup, build, device, door, explain, improve, serve, ways
+from fenwick.cli import backup, build, device, door, explain, improve, make_or_buy, serve
 from fenwick.cli.commands import main
 
-__all__ = ["backup", "build", "device", "door", "explain", "improve", "main", "serve", "ways"]
+__all__ = ["backup", "build", "device", "door", "explain", "improve", "main", "make_or_buy", "serve"]

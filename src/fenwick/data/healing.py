@@ -9,8 +9,8 @@ from sqlalchemy import Column, inspect, text
 from sqlmodel import Session, SQLModel, col, select, update
 
 from fenwick.data import trial_tables  # noqa: F401 registers its tables
-from fenwick.data.history import OF_BUILDS, OF_LINES, OF_SHOPS, History, Numbering
-from fenwick.data.tables import Build, DustLine, Shop
+from fenwick.data.history import OF_BUILDS, OF_LINES, OF_SHOPS, OF_WAYS, History, Numbering
+from fenwick.data.tables import Build, DustLine, LineWay, Shop
 from fenwick.data.trial_tables import AirLog
 
 
@@ -48,6 +48,7 @@ def _histories(session: Session) -> list[str]:
         ("line", OF_LINES, session.exec(select(DustLine)).all()),
         ("file of the shop", OF_SHOPS, session.exec(select(Shop)).all()),
         ("record of a build", OF_BUILDS, session.exec(select(Build)).all()),
+        ("way of a line", OF_WAYS, session.exec(select(LineWay)).all()),
     ):
         spans = history.spans(session)
         for row in rows:
@@ -58,9 +59,16 @@ def _histories(session: Session) -> list[str]:
                 continue
             row.cursor = max(_closed(session, history, row.id, row.cursor), least)
             session.add(row)
-            name = row.what if isinstance(row, Build) else row.name
+            name = _name_of(session, row)
             found.append(f"The {kind} “{name}” had a hole in its history; it stands at the nearest state now.")
     return found
+
+
+def _name_of(session: Session, row: Any) -> str:
+    if isinstance(row, LineWay):
+        line = session.get(DustLine, row.line_id)
+        return "" if line is None else line.name
+    return str(row.what if isinstance(row, Build) else row.name)
 
 
 def _closed(session: Session, history: History[Any], owner: int, cursor: int) -> int:

@@ -13,9 +13,9 @@ from typing import Any, Generic, TypeVar
 from sqlalchemy import func
 from sqlmodel import Session, col, select, update
 
-from fenwick.data.tables import BuildRevision, Revision, ShopRevision
+from fenwick.data.tables import BuildRevision, LineWayRevision, Revision, ShopRevision
 
-State = TypeVar("State", Revision, ShopRevision, BuildRevision)
+State = TypeVar("State", Revision, ShopRevision, BuildRevision, LineWayRevision)
 
 
 @dataclass(frozen=True)
@@ -100,3 +100,4 @@ class History(Generic[State]):
 OF_LINES = History(Revision, "line_id")
 OF_SHOPS = History(ShopRevision, "shop_id")
 OF_BUILDS = History(BuildRevision, "build_id")
+OF_WAYS = History(LineWayRevision, "way_id")

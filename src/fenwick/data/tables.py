@@ -99,6 +99,32 @@ class BuildPhoto(SQLModel, table=True):
     at: datetime = Field(default_factory=_now)
 
 
+class LineWay(SQLModel, table=True):
+    """The way that a line is on; `cursor` is the number of the state in force."""
+
+    __tablename__ = "line_way"
+    __table_args__ = (UniqueConstraint("line_id"),)
+
+    id: int | None = Field(default=None, primary_key=True)
+    line_id: int = Field(foreign_key="dust_line.id", ondelete="CASCADE")
+    cursor: int = 0
+    created_at: datetime = Field(default_factory=_now)
+
+
+class LineWayRevision(SQLModel, table=True):
+    """A state of a way: the whole record, and what was done to get there."""
+
+    __tablename__ = "line_way_revision"
+    __table_args__ = (UniqueConstraint("way_id", "number"),)
+
+    id: int | None = Field(default=None, primary_key=True)
+    way_id: int = Field(foreign_key="line_way.id", ondelete="CASCADE", index=True)
+    number: int
+    label: str = Field(max_length=300)
+    document: str = Field(sa_column=Column(Text, nullable=False))
+    created_at: datetime = Field(default_factory=_now)
+
+
 class Acknowledgement(SQLModel, table=True):
     """A check that somebody has seen and given a reason for; taken back, it stays in the record."""
 

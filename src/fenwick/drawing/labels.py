@@ -140,6 +140,8 @@ def _joining(branch: str, rig: Rig) -> tuple[str, str, bool]:
 FAULT_WORDS = {
     "bin-collapse": "bin folds",
     "bin-leak": "leaks below",
+    "caught": "catches little",
+    "kept": "keeps little",
     "bin-full": "bin full",
     "slot-bridging": "slot may block",
     "slot-narrow": "slot too narrow",

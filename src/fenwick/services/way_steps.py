@@ -6,11 +6,11 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import lru_cache
 
-from fenwick.core.arrays import one_value
+from fenwick.core.arrays import Array, one_value
 from fenwick.core.errors import CoreError
 from fenwick.core.judging.assess import assess
 from fenwick.core.judging.check import ACT, Check
-from fenwick.core.judging.line_figures import LineFigures, line_figures
+from fenwick.core.judging.line_figures import LineFigures, PortFigures, line_figures
 from fenwick.core.judging.review import review
 from fenwick.core.line.ports import line_alone
 from fenwick.core.search.figures import figures_at
@@ -27,6 +27,7 @@ class WholeCount:
     """A line solved whole, port by port, over the week's work."""
 
     count: WayCount
+    ports: tuple[PortFigures, ...]  #: each worked at alone
     acting: tuple[Check, ...]  #: checks to act on, each once
     watching: tuple[Check, ...]
 
@@ -48,7 +49,7 @@ def whole_count(rig: Rig, works: tuple[PortWork, ...]) -> WholeCount | None:
     try:
         line = build_line(rig)
         found: dict[tuple[str, str | None], Check] = {}
-        lost = past = 0.0
+        lost, past, ports = 0.0, 0.0, list[PortFigures]()
         for work in works:
             lone = line_alone(line, work.port)
             assessed = assess(lone)
@@ -57,6 +58,7 @@ def whole_count(rig: Rig, works: tuple[PortWork, ...]) -> WholeCount | None:
                 if int(check.level[0]) > int(found[check.id, check.part].level[0]):
                     found[check.id, check.part] = check
             at = figures_at(lone, assessed, work.port)
+            ports.append(PortFigures(line.leaves[work.port].id, one_value(at.flow), _one(at.caught), _one(at.in_bin)))
             lost += work.mass * (0.0 if at.lost is None else one_value(at.lost))
             if at.lost is not None and at.in_bin is not None:
                 past += work.mass * max(0.0, 1.0 - one_value(at.in_bin) - one_value(at.lost))
@@ -64,7 +66,12 @@ def whole_count(rig: Rig, works: tuple[PortWork, ...]) -> WholeCount | None:
         return None
     acting = tuple(check for check in found.values() if int(check.level[0]) == ACT)
     watching = tuple(check for check in found.values() if 0 < int(check.level[0]) < ACT)
-    return WholeCount(WayCount(len(acting), lost, past, 0.0, 0.0, sum(work.mass for work in works)), acting, watching)
+    count = WayCount(len(acting), lost, past, 0.0, 0.0, sum(work.mass for work in works))
+    return WholeCount(count, tuple(ports), acting, watching)
+
+
+def _one(values: Array | None) -> float | None:
+    return None if values is None else one_value(values)
 
 
 def as_it_stands(rig: Rig) -> LineFigures:

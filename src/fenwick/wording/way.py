@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 
 from fenwick.core.judging.check import Check
+from fenwick.core.search.way.count import WayCount
 from fenwick.core.search.way.options import WayLimits
 from fenwick.units.sentence import inside
 from fenwick.wording.checks import check_sentence
@@ -67,12 +68,27 @@ def takes_words(cost: float, hours: float, sign: str) -> str:
     return f"{'free' if cost <= 0.0 else sum_words(cost, sign)}, {duration(hours * HOUR)}"
 
 
+def moved_words(before: WayCount, after: WayCount) -> list[str]:
+    """What a step or a way moves, over the week's work, the most important first; empty where nothing does."""
+    told = [f"to act on {before.acts} → {after.acts}"] if before.acts != after.acts else []
+    for words, was, now in (("lost", before.lost, after.lost), ("past the bin", before.past, after.past)):
+        old, new = _of_100(was, before.made), _of_100(now, after.made)
+        if old != new:
+            told.append(f"{words} {old} → {new} g of 100")
+    return told
+
+
+def _of_100(mass: float, made: float) -> str:
+    grams = 100.0 * mass / made if made > 0.0 else 0.0
+    return f"{grams:.1f}" if grams < WHOLE else f"{grams:.0f}"
+
+
 def left_sentences(
     acting: Sequence[Check], watching: Sequence[Check], lacking: Sequence[str], voice: Voice
 ) -> list[str]:
     """What stays wrong at the end of the furthest way, and why no change of a shop vacuum mends it."""
     said = [f"{check_sentence(check, voice)} {WHY.get(check.id, NOT_MENDED)}" for check in acting]
-    fine = [check_sentence(check, voice).partition(".")[0] for check in watching if check.id == "containment"]
+    fine = [check_sentence(check, voice).partition(". ")[0] for check in watching if check.id == "containment"]
     if fine:
         said.append(f"{'; '.join([fine[0], *(inside(one) for one in fine[1:])])}. {NOT_CONTAINED}")
     if lacking:

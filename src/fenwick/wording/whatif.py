@@ -110,8 +110,7 @@ MOVES: dict[str, Callable[[FigureMove, Voice], str]] = {
 
 #: what to say of a figure to act on that no single change of the line helps
 UNHELPED = {
-    "flow": "No single change brings the air that {machine} takes: that is work for a collector with wide hoses, a box "
-    "round the tool, or a day outdoors. Until then a respirator.",
+    "flow": "No single change brings air to the {port}: look for what is shut, blocked or far too narrow.",
     "caught": "No single change catches more at the {port}: another hood does, or a box round the tool.",
     "speed": "No single change carries the dust all the way: the whole run wants another bore, or a stronger vacuum.",
     "kept": "No single change keeps enough: it takes several at once, or another separator.",
@@ -127,7 +126,7 @@ def unhelped_words(figure: str, port: str, voice: Voice) -> str:
     figure : flow, caught, speed, kept or folding
     port : id of the port looked at
     """
-    return UNHELPED[figure].format(machine=voice.machine(port), port=inside(voice.name(port)))
+    return UNHELPED[figure].format(port=inside(voice.name(port)))
 
 
 ENTRIES = {"flanged": "flange", "tapered": "taper", "bellmouth": "bellmouth"}

@@ -31,6 +31,15 @@ class HoodOption:
     gain: float  #: less in the room's air and on the floor than now [-]
 
 
+@dataclass(frozen=True)
+class HoodChange:
+    """One thing that could be done at a hood, not yet done."""
+
+    id: str  #: nearer, flange, plate, box, close-in or outdoors
+    value: float  #: the new size, where there is one; SI
+    keys: dict[str, Any]  #: below the port, to be set
+
+
 def hood_options(rig: Rig, port: str, now: Assessment) -> list[HoodOption]:
     """Everything that would keep more dust out of the room at a port open alone, the best first; outdoors last."""
     branch = next(way[0] for way in rig.line.ways if way[0].id == port)
@@ -38,20 +47,20 @@ def hood_options(rig: Rig, port: str, now: Assessment) -> list[HoodOption]:
         return []
     before = float(now.fate.room_air[0] + now.fate.floor[0])
     found = []
-    for key, value, changes in hood_changes(branch, build_line(rig).rules):
+    for change in hood_changes(branch, build_line(rig).rules):
         path = path_of(rig.model_dump(mode="json"), port)
-        changed = edit_rig(rig, {f"{path}.port.{name}": new for name, new in changes.items()})
+        changed = edit_rig(rig, {f"{path}.port.{name}": new for name, new in change.keys.items()})
         after = assess(build_line(changed)).fate
         if after is None:
             continue
         gain = before - float(after.room_air[0] + after.floor[0])
-        if gain > TOLD_KEPT or key == "outdoors":
-            found.append(HoodOption(key, value, changed, float(after.bin[0]), gain))
+        if gain > TOLD_KEPT or change.id == "outdoors":
+            found.append(HoodOption(change.id, change.value, changed, float(after.bin[0]), gain))
     return sorted(found, key=lambda option: (option.id == "outdoors", -option.gain))
 
 
-def hood_changes(branch: BranchPart, rules: RuleBook) -> Iterator[tuple[str, float, dict[str, Any]]]:
-    """(id, new size, keys below the port to set) of everything that could be done at a port with a hood."""
+def hood_changes(branch: BranchPart, rules: RuleBook) -> Iterator[HoodChange]:
+    """Everything that could be done at a port with a hood."""
     port = branch.port
     assert port is not None
     hood = port.hood
@@ -61,23 +70,23 @@ def hood_changes(branch: BranchPart, rules: RuleBook) -> Iterator[tuple[str, flo
         least = stock_opening(port.machine, rules)
         ways = [{**way.model_dump(mode="json"), "area_m2": way.area_m2 * CLOSED_IN} for way in hood.openings]
         if max(way["area_m2"] for way in ways) >= least:
-            yield "close-in", max(way["area_m2"] for way in ways), {"hood.openings": ways}
+            yield HoodChange("close-in", max(way["area_m2"] for way in ways), {"hood.openings": ways})
     if hood is not None and not hood.rebound and hood.kind != "floor":
-        yield "plate", 0.0, {"hood.rebound": True}
+        yield HoodChange("plate", 0.0, {"hood.rebound": True})
     if not port.outdoors:
-        yield "outdoors", 0.0, {"outdoors": True}
+        yield HoodChange("outdoors", 0.0, {"outdoors": True})
 
 
 def _at_an_opening(
     port: PortPart, hood: OpenHoodPart | BuiltInPart | SlotHoodPart, area: float
-) -> Iterator[tuple[str, float, dict[str, Any]]]:
+) -> Iterator[HoodChange]:
     if not isinstance(hood, BuiltInPart):
-        yield "nearer", hood.distance_m * NEAR, {"hood.distance_m": hood.distance_m * NEAR}
+        yield HoodChange("nearer", hood.distance_m * NEAR, {"hood.distance_m": hood.distance_m * NEAR})
     if isinstance(hood, OpenHoodPart) and port.entry == "plain":
-        yield "flange", 0.0, {"entry": "flanged"}
+        yield HoodChange("flange", 0.0, {"entry": "flanged"})
     if isinstance(hood, SlotHoodPart) and not hood.flanged:
-        yield "flange", 0.0, {"hood.flanged": True}
+        yield HoodChange("flange", 0.0, {"hood.flanged": True})
     way = {"name": "In use", "area_m2": area, "share": 1.0}
     common = {"release": hood.release, "thrown_share": hood.thrown_share, "rebound": hood.rebound}
     fan = hood.extra_fan.model_dump(mode="json") if hood.extra_fan else None
-    yield "box", area, {"hood": {"kind": "enclosure", "openings": [way], "extra_fan": fan, **common}}
+    yield HoodChange("box", area, {"hood": {"kind": "enclosure", "openings": [way], "extra_fan": fan, **common}})

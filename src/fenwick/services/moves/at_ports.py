@@ -4,16 +4,16 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from functools import partial
-from typing import Any
 
 from fenwick.core.arrays import one_value
 from fenwick.core.search.way.options import WayOption
 from fenwick.rig import edit_rig
 from fenwick.rig.edits.branches import gate_branch
-from fenwick.rig.edits.hood_options import hood_changes
+from fenwick.rig.edits.hood_options import HoodChange, hood_changes
 from fenwick.rig.format.elements import BranchPart
 from fenwick.rig.format.places import path_of
 from fenwick.services.moves.move import Move, MoveGround, said
+from fenwick.units.sentence import inside
 from fenwick.wording.hood import option_words
 from fenwick.wording.say import Voice
 
@@ -27,16 +27,17 @@ def port_moves(ground: MoveGround) -> Iterator[Move]:
     """At every port that is worked at; a gate at every branch that has none beside others."""
     for port in ground.ports:
         branch = ground.rig.line.ways[port][0]
-        for key, value, changes in hood_changes(branch, ground.line.rules):
+        for change in hood_changes(branch, ground.line.rules):
             thrown = branch.port is not None and branch.port.hood is not None and branch.port.hood.thrown_share > 0.0
-            if key in TAKES and (thrown or key != "plate"):  # a board turns back what is thrown
-                yield _at_hood(ground, branch, key, value, changes)
+            if change.id in TAKES and (thrown or change.id != "plate"):  # a board turns back what is thrown
+                yield _at_hood(ground, branch, change)
     if len(ground.rig.line.ways) > 1:
         yield from _gates(ground)
 
 
-def _at_hood(ground: MoveGround, branch: BranchPart, key: str, value: float, changes: dict[str, Any]) -> Move:
+def _at_hood(ground: MoveGround, branch: BranchPart, change: HoodChange) -> Move:
     assert branch.port is not None
+    key = change.id
     name = branch.port.name
     hours, price = TAKES[key]
     root = f"{path_of(ground.rig.model_dump(mode='json'), branch.id)}.port"
@@ -46,9 +47,9 @@ def _at_hood(ground: MoveGround, branch: BranchPart, key: str, value: float, cha
     )  # fmt: skip
 
     def tell(voice: Voice) -> str:
-        return f"{name}: {option_words(key, value, voice)[0][0].lower()}{option_words(key, value, voice)[0][1:]}"
+        return f"{name}: {inside(option_words(key, change.value, voice)[0])}"
 
-    edits = {f"{root}.{below}": new for below, new in changes.items()}
+    edits = {f"{root}.{below}": new for below, new in change.keys.items()}
     return Move(option, tell, partial(edit_rig, changes=edits))
 
 

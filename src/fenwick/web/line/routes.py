@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import replace
+from typing import Any
 
 from flask import Blueprint, Response, abort, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
@@ -15,6 +16,7 @@ from fenwick.rig.edits.measure import confirm_guess, path_of_guess
 from fenwick.rig.edits.ports import alone
 from fenwick.rig.voice import voice_for
 from fenwick.services.solving import solve
+from fenwick.services.way_kept import with_steps
 from fenwick.shop.into_line import apply_change
 from fenwick.units import BadNumberError
 from fenwick.web.kit.database import session
@@ -52,14 +54,27 @@ def show(line_id: int) -> ResponseReturnValue:
 @bp.get("/lines/<int:line_id>/late")
 def late(line_id: int) -> ResponseReturnValue:
     """What is slower than the eye: the band, the single changes, the checks of the header."""
-    key = request.args.get("try")
-    state = line_state(session(), line_id) if key is None else _trying(line_id, key)
+    key, steps = request.args.get("try"), request.args.getlist("step")
+    state = line_state(session(), line_id)
+    if steps:
+        state = on_trial(state, steps)
+    elif key is not None:
+        state = _trying(line_id, key)
     voice = voice_of(state, unit_system())
     at = port_index(solve(state.rig).line, request.args.get("port"), None)
-    found = late_of(state, at, voice, trying=key is not None)
+    trying = key is not None or bool(steps)
+    found = late_of(state, at, voice, trying=trying)
     return render_template(
-        "line/_late.html", late=found, line_id=line_id, port=request.args.get("port"), pill=key is None
+        "line/_late.html", late=found, line_id=line_id, port=request.args.get("port"), pill=not trying
     )
+
+
+def on_trial(state: LineState, steps: list[str]) -> LineState:
+    """The line as it would be after some steps of a way; 404 where it does not take them."""
+    changed = with_steps(state.rig, state.owned, steps)
+    if changed is None:
+        abort(404)
+    return replace(state, rig=changed, previous=state.rig)
 
 
 @bp.post("/lines/<int:line_id>/parts/<part>")
@@ -119,8 +134,13 @@ def open_alone(line_id: int, port: str) -> ResponseReturnValue:
 def try_change(line_id: int, key: str) -> ResponseReturnValue:
     """The page as it would be after one change; nothing is saved."""
     state, _, candidate = _tried(line_id, key)
-    trial = Tried(key, action_words(candidate, voice_of(state, unit_system())))
-    return render(_trying(line_id, key), _touched(candidate), request.args.get("port"), Attempt(trial=trial))
+    port, tried = request.args.get("port"), dict[str, Any](**{"try": key})
+    trial = Tried(
+        action_words(candidate, voice_of(state, unit_system())),
+        url_for("line.keep_change", line_id=line_id, key=key),
+        url_for("line.late", line_id=line_id, port=port, **tried),
+    )
+    return render(_trying(line_id, key), _touched(candidate), port, Attempt(trial=trial))
 
 
 def _trying(line_id: int, key: str) -> LineState:

@@ -73,8 +73,11 @@ class Note:
 class Tried:
     """A change that is shown and not made."""
 
-    key: str
     words: str
+    keep: str  #: address that makes it
+    late: str  #: address of what follows by itself
+    back: str | None = None  #: address to go back to; None: the line
+    fields: tuple[tuple[str, str], ...] = ()  #: of the form that makes it
 
 
 @dataclass(frozen=True)

@@ -13,7 +13,7 @@ from fenwick.data.builds import build_state, change_build
 from fenwick.data.lines import line_names
 from fenwick.rig.edits.kinds import KINDS, change_kind
 from fenwick.rig.voice import voice_for
-from fenwick.services.ways import TIMES, Way, ways_of
+from fenwick.services.make_or_buy import TIMES, MakeOrBuy, make_or_buy_of
 from fenwick.web.build.hand import InHand, in_hand
 from fenwick.web.build.view import address
 from fenwick.web.kit.database import session
@@ -23,7 +23,7 @@ from fenwick.wording.making.facts import duration
 from fenwick.wording.making.names import TOOLS
 from fenwick.wording.say import Voice
 
-bp = Blueprint("ways", __name__)
+bp = Blueprint("make_or_buy", __name__)
 TIME_WORDS = {"20-minutes": "20 minutes", "evening": "an evening", "weekend": "a weekend"}
 HOW_WORDS = {MADE: "made", BOUGHT: "bought"}
 
@@ -44,29 +44,29 @@ class MakeOrBuyRow:
     missing: str
 
 
-@bp.get("/lines/<int:line_id>/build/ways")
-def show_ways(line_id: int) -> ResponseReturnValue:
+@bp.get("/lines/<int:line_id>/build/make-or-buy")
+def show_make_or_buy(line_id: int) -> ResponseReturnValue:
     """Every kind, made and bought, within the time and with the tools one has."""
     hand = in_hand(line_id)
     time = request.args.get("time", "")
     time = time if time in TIMES else ""
     tools = request.args.get("tools") == "1"
-    ways = ways_of(hand.state.rig, hand.what, hand.asked)
+    ways = make_or_buy_of(hand.state.rig, hand.what, hand.asked)
     voice = voice_for(hand.state.rig, unit_system())
     rows = [_row(way, hand, voice) for way in ways if way.within(time or None, tools=tools)]
     return render_template(
-        "build/ways.html", hand=hand, rows=rows, time=time, tools=tools, times=TIME_WORDS, all=len(ways),
+        "build/make_or_buy.html", hand=hand, rows=rows, time=time, tools=tools, times=TIME_WORDS, all=len(ways),
         known=hand.asked.workshop.known, lines=line_names(session(), line_id),
     )  # fmt: skip
 
 
-@bp.post("/lines/<int:line_id>/build/ways/<kind>/<how>")
-def take_way(line_id: int, kind: str, how: str) -> ResponseReturnValue:
+@bp.post("/lines/<int:line_id>/build/make-or-buy/<kind>/<how>")
+def take_make_or_buy(line_id: int, kind: str, how: str) -> ResponseReturnValue:
     """Put a kind on the line, to be made or bought."""
     hand, state = in_hand(line_id), form_line(line_id)
     if kind not in KINDS or how not in HOW_WORDS:
         abort(404)
-    here = next((way.here for way in ways_of(state.rig, hand.what, hand.asked) if way.kind == kind), None)
+    here = next((way.here for way in make_or_buy_of(state.rig, hand.what, hand.asked) if way.kind == kind), None)
     if here is None:
         abort(404)
     if not here:
@@ -78,7 +78,7 @@ def take_way(line_id: int, kind: str, how: str) -> ResponseReturnValue:
     return redirect(address(hand, "show"))
 
 
-def _row(way: Way, hand: InHand, voice: Voice) -> MakeOrBuyRow:
+def _row(way: MakeOrBuy, hand: InHand, voice: Voice) -> MakeOrBuyRow:
     money = hand.state.owned.money if hand.state.owned is not None else "€"
     return MakeOrBuyRow(
         way.kind, way.how, KINDS[way.kind].label, HOW_WORDS[way.how],

@@ -23,7 +23,7 @@ TIMES = {"20-minutes": 1.0 / 3.0, "evening": 3.0, "weekend": 12.0}
 
 
 @dataclass(frozen=True)
-class Way:
+class MakeOrBuy:
     """One kind of separator, made or bought."""
 
     kind: str
@@ -41,7 +41,7 @@ class Way:
 
 
 @lru_cache(maxsize=32)
-def ways_of(rig: Rig, what: str, asked: BuildAsked) -> tuple[Way, ...]:
+def make_or_buy_of(rig: Rig, what: str, asked: BuildAsked) -> tuple[MakeOrBuy, ...]:
     """Every kind that the line takes, both ways; those it does not take are left out."""
     own = next((e for e in rig.line.elements if e.id == what), None)
     if not isinstance(own, SeparatorPart):
@@ -59,8 +59,8 @@ def ways_of(rig: Rig, what: str, asked: BuildAsked) -> tuple[Way, ...]:
     return tuple(found)
 
 
-def _way(rig: Rig, what: str, kind: str, how: str, asked: BuildAsked, kept: float | None, *, here: bool) -> Way:
+def _way(rig: Rig, what: str, kind: str, how: str, asked: BuildAsked, kept: float | None, *, here: bool) -> MakeOrBuy:
     pack = build_pack(rig, replace(asked, what=what, bought=how == BOUGHT))
     ready = max(slot.end for slot in schedule(pack.steps, [Window(0.0, NEVER)]))
     money = sum_of(pack.to_buy)
-    return Way(kind, how, here, money, pack.hours, ready, missing_tools(pack.steps, asked.workshop), kept)
+    return MakeOrBuy(kind, how, here, money, pack.hours, ready, missing_tools(pack.steps, asked.workshop), kept)

@@ -1,4 +1,4 @@
-"""`fenwick ways`: made against bought; `fenwick bond`: what joins two materials."""
+"""`fenwick make-or-buy`: made against bought; `fenwick bond`: what joins two materials."""
 
 from __future__ import annotations
 
@@ -14,13 +14,13 @@ from fenwick.cli.commands import bytes_of, fail, main
 @click.argument("rig", type=click.Path(path_type=Path, allow_dash=True))
 @click.option("--what", help="Id of a separator; without it the first.")
 @click.option("--shop", "shop_file", type=click.Path(path_type=Path), help="Shop file: sheets, tools and prices.")
-def ways(rig: Path, what: str | None, shop_file: Path | None) -> None:
+def make_or_buy(rig: Path, what: str | None, shop_file: Path | None) -> None:
     """Print every kind of separator that the line in RIG takes, made and bought, as JSON."""
     from fenwick.core.errors import CoreError
     from fenwick.rig import RigError, read_from_outside
+    from fenwick.services.make_or_buy import make_or_buy_of
     from fenwick.services.making import NothingToBuildError, first_separator
     from fenwick.services.shop_stock import asked_of
-    from fenwick.services.ways import ways_of
     from fenwick.shop import read_shop
 
     at = rig
@@ -30,7 +30,7 @@ def ways(rig: Path, what: str | None, shop_file: Path | None) -> None:
         shop = None if shop_file is None else read_shop(bytes_of(shop_file))
         at = rig
         of = what or first_separator(line)
-        found = ways_of(line, of, asked_of(shop, of))
+        found = make_or_buy_of(line, of, asked_of(shop, of))
     except (RigError, CoreError, NothingToBuildError) as error:
         fail(f"{at}: {error}")
     if not found:
@@ -42,7 +42,7 @@ def ways(rig: Path, what: str | None, shop_file: Path | None) -> None:
         }
         for way in found
     ]  # fmt: skip
-    click.echo(json.dumps({"format": "fenwick-ways", "version": 1, "separator": of, "ways": rows}, indent=1))
+    click.echo(json.dumps({"format": "fenwick-make-or-buy", "version": 1, "separator": of, "ways": rows}, indent=1))
 
 
 @main.command()
