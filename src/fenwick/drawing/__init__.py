@@ -5,8 +5,9 @@ from fenwick.drawing.fan_chart import FanChart, RunningPoint, render_fan_chart
 from fenwick.drawing.fate import render_fate
 from fenwick.drawing.ladder import render_ladder
 from fenwick.drawing.plan import render_plan
-from fenwick.drawing.render import render_line
+from fenwick.drawing.render import render_line, render_tree
 from fenwick.drawing.scene import NARROW, WIDE, Scene, lay_out_scene
+from fenwick.drawing.tree import TreeScene, lay_out_tree
 
 __all__ = [
     "NARROW",
@@ -14,11 +15,14 @@ __all__ = [
     "FanChart",
     "RunningPoint",
     "Scene",
+    "TreeScene",
     "lay_out_scene",
+    "lay_out_tree",
     "render_curve",
     "render_fan_chart",
     "render_fate",
     "render_ladder",
     "render_line",
     "render_plan",
+    "render_tree",
 ]

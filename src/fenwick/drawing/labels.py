@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
+from dataclasses import dataclass, replace
 
 import numpy as np
 
@@ -72,12 +72,11 @@ def _shared_areas(choice: list[Label], boxes: list[Box]) -> Array:
 
 def _candidates(part: DrawnPart, rig: Rig, found: Assessment, voice: Voice) -> list[Label]:
     """A part's label in every place it could take, best first; none for a part that says nothing."""
-    words = _words(part, rig, found, voice)
+    words = part_words(part, rig, found, voice)
     if words is None:
         return []
-    name, detail, names_state = words
-    level = part.level if names_state else ""
-    return [replace(place, name=name, detail=detail, level=level, part=part.id) for place in _places(part)]
+    level = part.level if words.names_state else ""
+    return [replace(place, name=words.name, detail=words.detail, level=level, part=part.id) for place in _places(part)]
 
 
 def _at(x: float, y: float, anchor: str = "middle") -> Label:
@@ -86,6 +85,11 @@ def _at(x: float, y: float, anchor: str = "middle") -> Label:
 
 def _places(part: DrawnPart) -> list[Label]:
     """Candidate places, best first."""
+    further = [_at(x, y, "start") for x, y in part.aside]
+    return [*_usual_places(part), *further]
+
+
+def _usual_places(part: DrawnPart) -> list[Label]:
     x, y = part.anchor
     if part.kind in ("tool", "vacuum"):
         return [_at(x, y - 6), _at(x, y - 22), _at(x, y - 40)]
@@ -96,11 +100,26 @@ def _places(part: DrawnPart) -> list[Label]:
     below = [_at(x + dx, y + half + 16 + dy) for dy in (0, 8) for dx in shifts]
     above = [_at(x + dx, y - half - 21 - dy) for dy in (3, 0, 12, 24, 40) for dx in shifts]
     aside = [_at(x + half + 12, y, "start"), _at(x - half - 12, y, "end")]
+    aside += [_at(x + half + 34, y + dy, "start") for dy in (-18, -6, 10)]
     return below + above + aside if part.turn == 0 or abs(part.turn) < 4 else above + aside + below
 
 
+@dataclass(frozen=True)
+class PartWords:
+    """What a part is called and how it does."""
+
+    name: str
+    detail: str
+    names_state: bool  #: whether the detail names the state
+
+
+def part_words(part: DrawnPart, rig: Rig, found: Assessment, voice: Voice) -> PartWords | None:
+    """The words of a part; None for parts that stay unlabelled."""
+    words = _words(part, rig, found, voice)
+    return None if words is None else PartWords(*words)
+
+
 def _words(part: DrawnPart, rig: Rig, found: Assessment, voice: Voice) -> tuple[str, str, bool] | None:
-    """(name, detail, whether the detail names the state), or None for parts that stay unlabelled."""
     stations = found.point.stations
     if part.kind == "tool":
         port = next(branch.port for _, branch in rig.line.walk() if branch.id == part.id)

@@ -9,6 +9,7 @@ from jinja2 import Environment, PackageLoader, StrictUndefined
 from markupsafe import Markup
 
 from fenwick.drawing.scene import Scene
+from fenwick.drawing.tree import TreeScene
 
 
 @cache
@@ -30,3 +31,8 @@ def render(template: str, **values: Any) -> Markup:
 def render_line(scene: Scene, name: str) -> Markup:
     """The line as SVG; `name` makes its ids unique on a page."""
     return render("line.svg.jinja", s=scene, name=name)
+
+
+def render_tree(scene: TreeScene, name: str) -> Markup:
+    """A line with all its branches as SVG; `name` makes its ids unique on a page."""
+    return render("tree.svg.jinja", s=scene, name=name)

@@ -87,8 +87,13 @@ def _last_bore(pieces: list[Piece]) -> float:
     return pieces[-1].bore_out if pieces else 0.045
 
 
-def _widths(pieces: list[Piece], room: float) -> list[float]:
-    """Room of each piece: fittings take what they need, hoses share the rest by the root of their length."""
+def widths_of(pieces: list[Piece], room: float) -> list[float]:
+    """Room of each piece: fittings take what they need, hoses share the rest by the root of their length.
+
+    Parameters
+    ----------
+    room : that there is for all of them [px]
+    """
     fixed = sum(FITTING_WIDTH.get(piece.kind, 0.0) for piece in pieces)
     squeeze = min(1.0, 0.5 * room / fixed) if fixed else 1.0
     weights = [sqrt(max(piece.length, 0.15)) if piece.kind in ("hose", "joint") else 0.0 for piece in pieces]
@@ -103,7 +108,7 @@ def draped(pieces: list[Piece], start: Point, end: Point, floor: float, scale: f
     """A run from left to right; every hose sags between its joints."""
     parts, here, done = [], start, 0.0
     room = end[0] - start[0]
-    for piece, width in zip(pieces, _widths(pieces, room), strict=True):
+    for piece, width in zip(pieces, widths_of(pieces, room), strict=True):
         done += width
         there = (start[0] + done, start[1] + (end[1] - start[1]) * done / room)
         if piece.kind == "hose":
@@ -111,7 +116,7 @@ def draped(pieces: list[Piece], start: Point, end: Point, floor: float, scale: f
         else:
             there = (there[0], here[1]) if piece.kind != "joint" else there
             curve = Curve(here, ((here, there, there),))
-        parts.append(_part(piece, curve, scale))
+        parts.append(as_drawn(piece, curve, scale))
         here = there
     return parts
 
@@ -145,11 +150,11 @@ def hung(pieces: list[Piece], start: Point, end: Point, scale: float) -> list[Dr
         (end[0] - 0.30 * (end[0] - start[0]), min(start[1], end[1]) - 0.9 * rise),
     )
     around = _length(start, first, second, end)
-    shares = [width / around for width in _widths(pieces, around)]
+    shares = [width / around for width in widths_of(pieces, around)]
     parts, low = [], 0.0
     for piece, share in zip(pieces, shares, strict=True):
         high = min(1.0, low + share)
-        parts.append(_part(piece, slice_bezier(start, first, second, end, low, high), scale))
+        parts.append(as_drawn(piece, slice_bezier(start, first, second, end, low, high), scale))
         low = high
     return parts
 
@@ -168,7 +173,13 @@ def curve_length(curve: Curve) -> float:
     return total
 
 
-def _part(piece: Piece, curve: Curve, scale: float) -> DrawnPart:
+def as_drawn(piece: Piece, curve: Curve, scale: float) -> DrawnPart:
+    """A piece along its curve.
+
+    Parameters
+    ----------
+    scale : [px/m]
+    """
     middle = curve.at(0.5)
     cut = curve.at(0.24) if piece.kind == "hose" and piece.length * scale > CUT_FROM * curve_length(curve) else None
     ahead, behind = curve.at(0.55), curve.at(0.45)

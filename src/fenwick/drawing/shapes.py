@@ -2,7 +2,10 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass
+from itertools import accumulate, pairwise
+from math import hypot
 
 Point = tuple[float, float]
 
@@ -55,6 +58,42 @@ def slice_bezier(p0: Point, p1: Point, p2: Point, p3: Point, low: float, high: f
     a, b, c, d = head(p0, p1, p2, p3, high)
     d, c, b, a = head(d, c, b, a, 1.0 - (low / high if high else 0.0))
     return Curve(a, ((b, c, d),))
+
+
+def straight(start: Point, end: Point) -> tuple[Point, Point, Point]:
+    """A straight piece of a curve, after its start."""
+    return between(start, end, 1 / 3), between(start, end, 2 / 3), end
+
+
+def divided(curve: Curve, shares: Sequence[float]) -> list[Curve]:
+    """A curve in pieces, one behind the other.
+
+    Parameters
+    ----------
+    shares : of its length, that sum to 1 [-]
+    """
+    starts = [curve.start, *(piece[2] for piece in curve.pieces)]
+    lengths = [_reach(start, *piece) for start, piece in zip(starts, curve.pieces, strict=False)]
+    marks = [0.0, *accumulate(length / sum(lengths) for length in lengths)]
+    low, parts = 0.0, []
+    for high in accumulate(shares):
+        cut = []
+        for i, piece in enumerate(curve.pieces):
+            span = marks[i + 1] - marks[i]
+            first, last = max(low, marks[i]), min(min(high, 1.0), marks[i + 1])
+            if last - first > 1e-9:
+                cut.append(slice_bezier(starts[i], *piece, (first - marks[i]) / span, (last - marks[i]) / span))
+        if not cut:
+            here = curve.at(min(high, 1.0))
+            cut = [Curve(here, ((here, here, here),))]
+        parts.append(Curve(cut[0].start, tuple(piece for one in cut for piece in one.pieces)))
+        low = high
+    return parts
+
+
+def _reach(p0: Point, p1: Point, p2: Point, p3: Point) -> float:
+    points = [bezier(p0, p1, p2, p3, t / 12) for t in range(13)]
+    return max(sum(hypot(b[0] - a[0], b[1] - a[1]) for a, b in pairwise(points)), 1e-6)
 
 
 @dataclass(frozen=True)
@@ -122,3 +161,4 @@ class DrawnPart:
     wall: str = ""
     cut: Point | None = None  #: where a hose too long for the picture is cut
     turn: float = 0.0  #: direction of the air [degrees, clockwise from the right]
+    aside: tuple[Point, ...] = ()  #: further places where a label of it could begin

@@ -8,8 +8,10 @@ from markupsafe import Markup
 
 from fenwick.core.judging.assess import Assessment
 from fenwick.core.line.line import Line
-from fenwick.drawing import render_curve, render_fate, render_ladder, render_line, render_plan
+from fenwick.drawing import render_curve, render_fate, render_ladder, render_line, render_plan, render_tree
+from fenwick.drawing.labels import part_words
 from fenwick.drawing.scene import MARKS, Scene
+from fenwick.drawing.tree import TreeScene
 from fenwick.rig import Rig
 from fenwick.rig.format.dust import build_dust
 from fenwick.rig.format.separator import ChamberPart, SeparatorPart
@@ -21,9 +23,13 @@ from fenwick.wording.say import Voice
 LADDER_HEIGHT, NARROW_LADDER_HEIGHT = 101.0, 130.0
 
 
-def drawings(scenes: dict[str, Scene], found: Assessment, voice: Voice) -> dict[str, Markup]:
-    """Every picture of the page, by name."""
-    pictures = {f"line_{name}": render_line(scene, f"line-{name}") for name, scene in scenes.items()}
+def drawings(
+    scenes: dict[str, Scene], trees: dict[str, TreeScene], found: Assessment, voice: Voice
+) -> dict[str, Markup]:
+    """Every picture of the page, by name; a line with several tools is drawn whole."""
+    pictures = {f"line_{name}": render_tree(tree, f"tree-{name}") for name, tree in trees.items()}
+    if not trees:
+        pictures = {f"line_{name}": render_line(scene, f"line-{name}") for name, scene in scenes.items()}
     for name, height in (("wide", LADDER_HEIGHT), ("narrow", NARROW_LADDER_HEIGHT)):
         pictures[f"ladder_{name}"] = render_ladder(scenes[name], found, voice, height, f"ladder-{name}")
     if found.fate is not None:
@@ -94,7 +100,19 @@ def parts_of(scene: Scene) -> list[PartRow]:
     return listed
 
 
-def key_of(scene: Scene) -> list[PartRow]:
+def parts_of_tree(tree: TreeScene, rig: Rig, found: Assessment, voice: Voice) -> list[PartRow]:
+    """Every part of a line that is drawn whole; its tools are named on the drawing."""
+    listed = []
+    for part in (one for one in tree.parts if one.number):
+        words = part_words(part, rig, found, voice)
+        told = (part.title, "", "") if words is None else (
+            words.name, words.detail, part.level if words.names_state else ""
+        )  # fmt: skip
+        listed.append(PartRow(part.number, part.id, *told))
+    return listed
+
+
+def key_of(scene: Scene | TreeScene) -> list[PartRow]:
     """The parts that the drawing has no room to label."""
     numbers = {part.id: part.number for part in scene.parts}
     keyed = [label for label in scene.labels if label.keyed]

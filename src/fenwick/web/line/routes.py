@@ -14,6 +14,7 @@ from fenwick.rig import Rig, RigError, edit_rig, read_from_outside, write_rig
 from fenwick.rig.edits.changes import candidate_of
 from fenwick.rig.edits.measure import confirm_guess, path_of_guess
 from fenwick.rig.edits.ports import alone
+from fenwick.rig.format.places import path_of
 from fenwick.rig.voice import voice_for
 from fenwick.services.solving import solve
 from fenwick.services.way_kept import with_steps
@@ -127,6 +128,20 @@ def open_alone(line_id: int, port: str) -> ResponseReturnValue:
         abort(404)
     if rig != state.rig:
         save(line_id, rig, f"{voice_for(rig, unit_system()).name(port)} opened alone")
+    return after_change(line_id, request.form.get("part"))
+
+
+@bp.post("/lines/<int:line_id>/gates/<branch>")
+def turn_gate(line_id: int, branch: str) -> ResponseReturnValue:
+    """Shut a gate that stands open, open one that is shut."""
+    state = line_state(session(), line_id)
+    found = next((one for _, one in state.rig.line.walk() if one.id == branch and one.gate is not None), None)
+    if found is None or found.gate is None:
+        abort(404)
+    shuts = found.gate.opening > 0.0
+    path = path_of(state.rig.model_dump(mode="json"), branch)
+    rig = edit_rig(state.rig, {f"{path}.gate.opening": 0.0 if shuts else 1.0})
+    save(line_id, rig, f"Gate at {voice_for(rig, unit_system()).name(branch)} {'shut' if shuts else 'opened'}")
     return after_change(line_id, request.form.get("part"))
 
 

@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from collections.abc import Callable
+from dataclasses import dataclass, replace
 
+import numpy as np
 from flask import url_for
 from markupsafe import Markup
 
@@ -17,7 +19,9 @@ from fenwick.data.lines import LineState
 from fenwick.drawing import (
     NARROW,
     WIDE,
+    TreeScene,
     lay_out_scene,
+    lay_out_tree,
 )
 from fenwick.drawing.fate import fate_ends
 from fenwick.drawing.states import worst_part
@@ -40,6 +44,7 @@ from fenwick.web.line.pictures import (
     ladder_head,
     ladder_unit,
     parts_of,
+    parts_of_tree,
     plan_of,
     status_of,
 )
@@ -142,6 +147,7 @@ class LineView:
     before: dict[str, str]  #: figures of the verdict before the last change
     notes: list[Note]
     key: list[PartRow]  #: parts the drawing has no room to label
+    tree: bool  #: whether the line is drawn whole
     parts: list[PartRow]
     editor: Editor | None
     plan: tuple[Markup, str] | None  #: picture beside the fields, and its caption
@@ -184,13 +190,18 @@ def line_view(
     part = part if part and part in voice.names else (worst_part(found) or leaf.id)
     editor = None if attempt.trial else attempt.editor or open_editor(rig, part, voice.name(part), system)
 
-    def link(name: str) -> str:
-        return url_for("line.show", line_id=state.id, part=name, port=leaf.id if len(line.leaves) > 1 else None)
+    ports = [one.id for one in line.leaves]
 
+    def link(name: str) -> str:
+        looks_at = name if name in ports else leaf.id
+        return url_for("line.show", line_id=state.id, part=name, port=looks_at if len(ports) > 1 else None)
+
+    whole_line = len(ports) > 1  # drawn as a tree; the ladder takes its places from the way that is looked at
     scenes = {
-        name: lay_out_scene(rig, found, voice, canvas, link, part, at)
+        name: lay_out_scene(rig, found, voice, replace(canvas, labels=canvas.labels and not whole_line), link, part, at)
         for name, canvas in (("wide", WIDE), ("narrow", NARROW))
     }
+    trees = _trees(rig, line, found, voice, link, part, at) if whole_line else {}
     rows = verdict(line, found, None, voice, at, _mask(masked_for(solved, leaf.id, state.owned)))
     panel = open_panel(attempt.panel or PanelChoice(), state, line, at, voice)
     notes = _notes(found, voice) + [Note("", sentence) for sentence in warnings(line, found, voice)]
@@ -202,7 +213,7 @@ def line_view(
         chips=_chips(line, found, voice, at),
         status=status_of(rig, scenes["wide"], system),
         to_act=[item.level for item in rows].count("act") + [note.level for note in notes].count("act"),
-        drawings=drawings(scenes, found, voice),
+        drawings=drawings(scenes, trees, found, voice),
         ladder_head=ladder_head(found, voice),
         ladder_unit=ladder_unit(system),
         ladder_doubt=least_certain(line, voice) or "",
@@ -213,8 +224,9 @@ def line_view(
         rows=rows,
         before=_before(state, system, leaf.id),
         notes=notes,
-        key=key_of(scenes["wide"]),
-        parts=parts_of(scenes["wide"]),
+        key=key_of(trees["wide"] if trees else scenes["wide"]),
+        parts=parts_of_tree(trees["narrow"], rig, found, voice) if trees else parts_of(scenes["wide"]),
+        tree=bool(trees),
         editor=editor,
         plan=plan_of(rig, line, found, voice, part),
         late=late_of(state, at, voice, trying=attempt.trial is not None) if whole else None,
@@ -225,6 +237,17 @@ def line_view(
         swaps=swaps_for(rig, part, state.owned, system),
         upload_error=attempt.upload_error,
     )
+
+
+def _trees(
+    rig: Rig, line: Line, found: Assessment, voice: Voice, link: Callable[[str], str], part: str, at: int
+) -> dict[str, TreeScene]:
+    """The whole line, for a wide page and for a narrow one."""
+    alone = np.asarray(each_alone(line).flow)
+    return {
+        name: lay_out_tree(rig, found, voice, alone, link, part, at, upright=name == "narrow")
+        for name in ("wide", "narrow")
+    }
 
 
 def _mask(seconds: float | None) -> str | None:

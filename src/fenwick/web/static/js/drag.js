@@ -13,6 +13,23 @@
     return box.left + box.width / 2;
   }
 
+  /* on a line that is drawn whole, the part that the pointer is over, or nearest to */
+  function nearest(x, y) {
+    let found = null,
+      least = Number.POSITIVE_INFINITY;
+    for (const link of drag.svg.querySelectorAll("a[data-part]")) {
+      if (link === drag.link || link.classList.contains("part-vacuum")) continue;
+      const box = (link.querySelector(".hit") || link).getBoundingClientRect();
+      const dx = Math.max(box.left - x, 0, x - box.right),
+        dy = Math.max(box.top - y, 0, y - box.bottom);
+      if (Math.hypot(dx, dy) < least) {
+        least = Math.hypot(dx, dy);
+        found = link;
+      }
+    }
+    return found;
+  }
+
   /* the part that stands before the place of the pointer, in the order of the air */
   function before(x) {
     const others = Array.from(drag.svg.querySelectorAll("a[data-part]")).filter(
@@ -44,7 +61,9 @@
     drag.link.classList.add("dragged");
     drag.link.setAttribute("transform", `translate(${dx * scale} ${dy * scale})`);
     if (drag.after) drag.after.classList.remove("drop-after");
-    drag.after = before(event.clientX);
+    drag.after = drag.svg.classList.contains("tree-drawing")
+      ? nearest(event.clientX, event.clientY)
+      : before(event.clientX);
     if (drag.after) drag.after.classList.add("drop-after");
   });
 
