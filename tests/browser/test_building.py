@@ -57,7 +57,7 @@ def test_a_line_of_two_tools_by_mouse(bench: Page) -> None:
     expect(bench.locator(".port.here")).not_to_contain_text("alone")
 
     bench.locator("a.port", has_text="Drum sander").click()
-    expect(bench.locator(".drawing-card h2")).to_contain_text("drum sander")
+    expect(bench.locator(".port.here")).to_contain_text("Drum sander")
     order = [link.get_attribute("data-part") for link in bench.locator(".line-drawing:visible [data-part]").all()]
     assert order.index("cuff") < order.index("hose-b")
     start, end = on_the_hose(bench, "hose-b"), on_the_hose(bench, "link")

@@ -134,9 +134,10 @@ def test_trying_a_suggestion_and_keeping_it(bench: Page) -> None:
 
 def test_looking_at_another_tool_and_opening_it_alone(bench: Page) -> None:
     bench.get_by_role("link", name="Bench line").click()
-    bench.get_by_role("link", name=re.compile("^Finishing sander")).click()
-    expect(bench.locator(".drawing-card h2")).to_have_text("From the finishing sander to the vacuum")
-    expect(bench.locator(".line-drawing:visible")).to_contain_text("joins here")
+    bench.locator(".line-drawing:visible a.part-tool", has_text="Finishing sander").click()
+    expect(bench.locator(".drawing-card h2")).to_have_text("4 tools, one vacuum")
+    expect(bench.locator('.line-drawing:visible a[data-part="sander"]')).not_to_have_class(re.compile("quiet"))
+    expect(bench.locator('.line-drawing:visible a[data-part="bandsaw"]')).to_have_class(re.compile("quiet"))
     bench.get_by_role("button", name="Open it alone").click()
     expect(bench.locator("#undo .what")).to_have_text("Finishing sander opened alone")
     expect(bench.locator(".port.here b")).to_contain_text("L/s")

@@ -458,9 +458,9 @@ class TestMeasured:
         assert client.post(f"{PAGE}/measured/luck", data=SEP).status_code == 404
 
 
-class TestWays:
+class TestMakeOrBuy:
     def test_made_and_bought_stand_beside_each_other_with_the_figures_of_other_pages(self, client: FlaskClient) -> None:
-        page = soup(client.get(f"{PAGE}/ways?what=sep"))
+        page = soup(client.get(f"{PAGE}/make-or-buy?what=sep"))
         here = page.select_one(".ways-table tr.here")
         assert here is not None
         cells = [cell.text.strip() for cell in here.select("td")]
@@ -478,19 +478,19 @@ class TestWays:
 
     def test_time_and_tools_filter(self, client: FlaskClient) -> None:
         def count(query: str) -> int:
-            return len(soup(client.get(f"{PAGE}/ways?what=sep&{query}")).select(".ways-table tbody tr"))
+            return len(soup(client.get(f"{PAGE}/make-or-buy?what=sep&{query}")).select(".ways-table tbody tr"))
 
         assert count("") >= count("time=weekend") >= count("time=evening") > count("time=20-minutes") == 0
         assert count("tools=1") <= count("")
         assert count("time=nonsense&tools=x") == count("")
 
     def test_taking_one_puts_it_on_the_line(self, client: FlaskClient, session: Session, shop: Database) -> None:
-        client.post(f"{PAGE}/ways/cyclone/bought", data=SEP)
+        client.post(f"{PAGE}/make-or-buy/cyclone/bought", data=SEP)
         session.rollback()
         assert line_state(session, 1).rig.line.elements[0].type == "cyclone"  # type: ignore[union-attr]
         assert file_of(shop).bought
-        assert client.post(f"{PAGE}/ways/teapot/made", data=SEP).status_code == 404
-        assert client.post(f"{PAGE}/ways/cyclone/stolen", data=SEP).status_code == 404
+        assert client.post(f"{PAGE}/make-or-buy/teapot/made", data=SEP).status_code == 404
+        assert client.post(f"{PAGE}/make-or-buy/cyclone/stolen", data=SEP).status_code == 404
 
 
 class TestPhotos:

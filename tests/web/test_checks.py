@@ -33,9 +33,9 @@ def state(page: BeautifulSoup, check: str) -> str:
 
 def test_the_demo_line_has_much_to_find_and_the_header_counts_it(client: FlaskClient) -> None:
     page = soup(client.get("/lines/1/checks"))
-    for check in ("bin-collapse", "tips", "switch", "settling", "containment"):
+    for check in ("bin-collapse", "tips", "switch", "settling", "kept"):
         assert state(page, check) == "act", check
-    for check in ("static", "headroom", "rolls-apart", "bin-leak"):
+    for check in ("static", "headroom", "rolls-apart", "bin-leak", "containment", "caught"):
         assert state(page, check) == "watch", check
     count = len(page.select("section .check-act"))
     pill = page.select_one("#checks-pill b")

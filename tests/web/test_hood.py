@@ -123,7 +123,7 @@ def test_what_could_be_done_is_done_and_undone(client: FlaskClient) -> None:
     assert form is not None
     after = soup(client.post(str(form["action"]), headers=HTMX))
     assert figure(after, "escapes") < before
-    assert after.select_one("#undo .what").text.startswith("Drum sander: Box the tool in")  # type: ignore[union-attr]
+    assert after.select_one("#undo .what").text.startswith("Drum sander: Port 27.5 mm from the dust")  # type: ignore[union-attr]
     back = soup(client.post(f"{PAGE}/undo", headers=HTMX))
     assert figure(back, "escapes") == before
 

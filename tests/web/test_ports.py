@@ -29,9 +29,11 @@ def test_the_bar_shows_every_port_and_which_are_shut(client: FlaskClient) -> Non
 
 def test_picking_a_port_shows_its_way_and_says_that_it_is_shut(client: FlaskClient) -> None:
     page = soup(client.get("/lines/2?port=router"))
-    assert "From the binding router" in page.select_one(".drawing-card h2").text  # type: ignore[union-attr]
-    parts = {a["data-part"] for a in page.select(".line-drawing a[data-part]")}
-    assert {"router", "router-hose", "bench-pipe", "corner", "main", "sep", "link", "vacuum"} == parts
+    assert page.select_one(".drawing-card h2").text.strip() == "4 tools, one vacuum"  # type: ignore[union-attr]
+    strong = {a["data-part"] for a in page.select(".line-drawing a[data-part]") if "quiet" not in a["class"]}
+    assert {"router", "router-hose", "bench-pipe", "corner", "main", "sep", "link", "vacuum"} == strong
+    quiet = {a["data-part"] for a in page.select(".line-drawing a.quiet[data-part]")}
+    assert {"bandsaw", "drop-bandsaw", "sander", "sander-hose", "sweep", "sweep-hose"} == quiet
     assert "Its gate is shut" in page.select_one('[data-row="air"] .why').text  # type: ignore[union-attr]
     ladder = page.select_one("#ladder-wide-desc").text  # type: ignore[union-attr]
     assert "Router hose" in ladder
@@ -178,3 +180,33 @@ def test_the_table_gives_the_advice_of_the_line_another_vacuum_of_the_shop_inclu
     assert any(cell.text.startswith(f"{first}: ") for cell in table.select("td"))
     assert f"{first}: " in client.get("/lines/1/ports.csv").text
     assert "in its place" in first, offered
+
+
+def test_a_gate_is_opened_and_shut_where_it_stands(client: FlaskClient) -> None:
+    page = soup(client.get("/lines/2"))
+    assert [gate["data-gate"] for gate in page.select(".only-wide a.gate")] == ["bandsaw", "router", "sander", "sweep"]
+    answer = soup(client.post("/lines/2/gates/sweep", data={"port": "bandsaw"}, headers=HTMX))
+    assert answer.select_one("#undo .what").text == "Gate at Floor sweep opened"  # type: ignore[union-attr]
+    assert {chip["data-port"] for chip in answer.select(".port.shut")} == {"router", "sander"}
+    back = soup(client.post("/lines/2/gates/sweep", headers=HTMX))
+    assert back.select_one("#undo .what").text == "Gate at Floor sweep shut"  # type: ignore[union-attr]
+    assert client.post("/lines/2/gates/bench").status_code == 404  # no gate there
+    assert client.post("/lines/2/gates/main").status_code == 404  # nor on the trunk
+    assert client.post("/lines/1/gates/%F0%9F%99%82").status_code == 404
+    assert client.post("/lines/2/gates/sweep").headers["Location"].startswith("/lines/2")
+
+
+def test_with_every_gate_shut_the_page_still_stands(client: FlaskClient) -> None:
+    assert client.post("/lines/2/gates/bandsaw", headers=HTMX).status_code == 200
+    page = soup(client.get("/lines/2"))
+    assert len(page.select(".only-wide .gate.is-shut")) == 4
+    assert client.get("/lines/2/way").status_code == 200
+
+
+def test_the_tree_and_the_table_tell_the_same_air(client: FlaskClient) -> None:
+    page = soup(client.get("/lines/2"))
+    chips = {chip["data-port"]: chip.select_one("b").text for chip in page.select(".port")}  # type: ignore[union-attr]
+    for tool in page.select(".only-narrow .part-tool"):
+        detail = tool.select_one(".detail")
+        assert detail is not None
+        assert chips[tool["data-part"]] in detail.text

@@ -7,7 +7,8 @@ from fenwick.drawing.ladder import render_ladder
 from fenwick.drawing.plan import render_plan
 from fenwick.drawing.render import render_line, render_tree
 from fenwick.drawing.scene import NARROW, WIDE, Scene, lay_out_scene
-from fenwick.drawing.tree import TreeScene, lay_out_tree
+from fenwick.drawing.tree import lay_out_tree
+from fenwick.drawing.tree_scene import TreeScene
 
 __all__ = [
     "NARROW",

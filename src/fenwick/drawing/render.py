@@ -9,7 +9,7 @@ from jinja2 import Environment, PackageLoader, StrictUndefined
 from markupsafe import Markup
 
 from fenwick.drawing.scene import Scene
-from fenwick.drawing.tree import TreeScene
+from fenwick.drawing.tree_scene import TreeScene
 
 
 @cache

@@ -60,9 +60,9 @@ def slice_bezier(p0: Point, p1: Point, p2: Point, p3: Point, low: float, high: f
     return Curve(a, ((b, c, d),))
 
 
-def straight(start: Point, end: Point) -> tuple[Point, Point, Point]:
-    """A straight piece of a curve, after its start."""
-    return between(start, end, 1 / 3), between(start, end, 2 / 3), end
+def straight(start: Point, end: Point) -> Curve:
+    """A straight curve."""
+    return Curve(start, ((between(start, end, 1 / 3), between(start, end, 2 / 3), end),))
 
 
 def divided(curve: Curve, shares: Sequence[float]) -> list[Curve]:
@@ -75,7 +75,7 @@ def divided(curve: Curve, shares: Sequence[float]) -> list[Curve]:
     starts = [curve.start, *(piece[2] for piece in curve.pieces)]
     lengths = [_reach(start, *piece) for start, piece in zip(starts, curve.pieces, strict=False)]
     marks = [0.0, *accumulate(length / sum(lengths) for length in lengths)]
-    low, parts = 0.0, []
+    low, parts = 0.0, list[Curve]()
     for high in accumulate(shares):
         cut = []
         for i, piece in enumerate(curve.pieces):
@@ -84,7 +84,7 @@ def divided(curve: Curve, shares: Sequence[float]) -> list[Curve]:
             if last - first > 1e-9:
                 cut.append(slice_bezier(starts[i], *piece, (first - marks[i]) / span, (last - marks[i]) / span))
         if not cut:
-            here = curve.at(min(high, 1.0))
+            here = parts[-1].end if parts else curve.start
             cut = [Curve(here, ((here, here, here),))]
         parts.append(Curve(cut[0].start, tuple(piece for one in cut for piece in one.pieces)))
         low = high

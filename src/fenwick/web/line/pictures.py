@@ -11,7 +11,7 @@ from fenwick.core.line.line import Line
 from fenwick.drawing import render_curve, render_fate, render_ladder, render_line, render_plan, render_tree
 from fenwick.drawing.labels import part_words
 from fenwick.drawing.scene import MARKS, Scene
-from fenwick.drawing.tree import TreeScene
+from fenwick.drawing.tree_scene import TreeScene
 from fenwick.rig import Rig
 from fenwick.rig.format.dust import build_dust
 from fenwick.rig.format.separator import ChamberPart, SeparatorPart

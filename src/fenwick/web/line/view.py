@@ -14,7 +14,6 @@ from fenwick.core.errors import CoreError
 from fenwick.core.judging.alone import each_alone
 from fenwick.core.judging.assess import Assessment
 from fenwick.core.line.line import Line
-from fenwick.core.search.whatif import Picked
 from fenwick.data.lines import LineState
 from fenwick.drawing import (
     NARROW,
@@ -26,15 +25,14 @@ from fenwick.drawing import (
 from fenwick.drawing.fate import fate_ends
 from fenwick.drawing.states import worst_part
 from fenwick.rig import Rig
-from fenwick.rig.edits.changes import candidate_key
 from fenwick.rig.edits.structure import ADDABLE, ON_TRUNK
 from fenwick.rig.format.separator import SeparatorPart, WetStagePart
 from fenwick.rig.voice import voice_for
-from fenwick.services.advice import advice_for
 from fenwick.services.air import masked_for
-from fenwick.services.solving import solve, sureness_of
+from fenwick.services.solving import solve
 from fenwick.web.kit.editor import Editor
 from fenwick.web.line.form import open_editor
+from fenwick.web.line.late import Late, late_of
 from fenwick.web.line.panels import Panel, PanelChoice, open_panel
 from fenwick.web.line.pictures import (
     PartRow,
@@ -52,10 +50,7 @@ from fenwick.web.line.swaps import swaps_for
 from fenwick.wording import VerdictRow, check_sentence, least_certain, verdict, warnings
 from fenwick.wording.air import minutes
 from fenwick.wording.say import Voice
-from fenwick.wording.verdict import believable_words
-from fenwick.wording.whatif import Suggestion, suggestion, unhelped_words
 
-MOST_SUGGESTIONS = 3
 IN_VERDICT = {
     "air-at-tool",
     "containment",
@@ -104,16 +99,6 @@ class Chip:
     flow: str  #: as the gates stand; alone when its gate is shut
     open: bool
     here: bool
-
-
-@dataclass(frozen=True)
-class Late:
-    """What is slower than the eye."""
-
-    believable: dict[str, str]  #: of what is kept and of what is caught, in a sentence each
-    suggestions: list[tuple[str, Suggestion]]  #: (key, words) of the single changes that help, best first
-    others: list[tuple[str, Suggestion]]  #: those behind them, which gain something too
-    unhelped: list[str]  #: why nothing is advised for what is to act on
 
 
 @dataclass(frozen=True)
@@ -275,21 +260,6 @@ def voice_of(state: LineState, system: str) -> Voice:
     """Words and units for a line, with the names of what its shop has besides."""
     owned = {vacuum.id: vacuum.name for vacuum in state.owned.vacuums} if state.owned else {}
     return voice_for(state.rig, system, owned)
-
-
-def late_of(state: LineState, at: int, voice: Voice, *, trying: bool) -> Late:
-    """What is slower than the eye, for the port at a place among the leaves; while a change is tried no others."""
-    sure, leaf = sureness_of(state.rig), solve(state.rig).line.leaves[at]
-    believable = {
-        "kept": believable_words(sure.kept, voice),
-        "caught": believable_words(sure.caught.get(leaf.id), voice),
-    }
-    found = Picked((), (), ()) if trying else advice_for(state.rig, state.owned, at, MOST_SUGGESTIONS)
-    advised, others = (
-        [(candidate_key(one.candidate), suggestion(one, voice)) for one in outcomes]
-        for outcomes in (found.outcomes, found.others)
-    )
-    return Late(believable, advised, others, [unhelped_words(figure, leaf.id, voice) for figure in found.unhelped])
 
 
 def port_index(line: Line, port: str | None, part: str | None) -> int:

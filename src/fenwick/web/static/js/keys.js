@@ -1,11 +1,17 @@
 /* Single-key shortcuts; they stay out of the way while something is typed. */
 (() => {
+  /* on a line that is drawn whole: the way looked at in the order of the air, then the rest */
+  function place(link) {
+    return Number(link.dataset.number) + (link.classList.contains("quiet") ? 1000 : 0);
+  }
+
   function step(by) {
     const seen = [];
     document.querySelectorAll("#bench a[data-part]").forEach((link) => {
       if (link.checkVisibility()) seen.push(link);
     });
     if (!seen.length) return;
+    if (seen.every((link) => link.closest(".tree-drawing"))) seen.sort((one, other) => place(one) - place(other));
     const editor = document.querySelector("#editor");
     const here = seen.findIndex((link) => link.classList.contains("picked") || link.hasAttribute("aria-current"));
     const next = seen[(Math.max(here, editor ? 0 : -1) + by + seen.length) % seen.length];

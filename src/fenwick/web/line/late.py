@@ -1,0 +1,41 @@
+"""What is slower than the eye: bands and advice, which follow the page by themselves."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from fenwick.core.search.whatif import Picked
+from fenwick.data.lines import LineState
+from fenwick.rig.edits.changes import candidate_key
+from fenwick.services.advice import advice_for
+from fenwick.services.solving import solve, sureness_of
+from fenwick.wording.say import Voice
+from fenwick.wording.verdict import believable_words
+from fenwick.wording.whatif import Suggestion, suggestion, unhelped_words
+
+MOST_SUGGESTIONS = 3
+
+
+@dataclass(frozen=True)
+class Late:
+    """What is slower than the eye."""
+
+    believable: dict[str, str]  #: of what is kept and of what is caught, in a sentence each
+    suggestions: list[tuple[str, Suggestion]]  #: (key, words) of the single changes that help, best first
+    others: list[tuple[str, Suggestion]]  #: those behind them, which gain something too
+    unhelped: list[str]  #: why nothing is advised for what is to act on
+
+
+def late_of(state: LineState, at: int, voice: Voice, *, trying: bool) -> Late:
+    """What is slower than the eye, for the port at a place among the leaves; while a change is tried no others."""
+    sure, leaf = sureness_of(state.rig), solve(state.rig).line.leaves[at]
+    believable = {
+        "kept": believable_words(sure.kept, voice),
+        "caught": believable_words(sure.caught.get(leaf.id), voice),
+    }
+    found = Picked((), (), ()) if trying else advice_for(state.rig, state.owned, at, MOST_SUGGESTIONS)
+    advised, others = (
+        [(candidate_key(one.candidate), suggestion(one, voice)) for one in outcomes]
+        for outcomes in (found.outcomes, found.others)
+    )
+    return Late(believable, advised, others, [unhelped_words(figure, leaf.id, voice) for figure in found.unhelped])
