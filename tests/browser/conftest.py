@@ -75,6 +75,6 @@ def bench(page: Page, server: str) -> Iterator[Page]:
 
     page.on("console", listen)
     page.on("pageerror", lambda error: complaints.append(str(error)))
-    page.goto(server)
+    page.goto(f"{server}lines/1")
     yield page
     assert complaints == []

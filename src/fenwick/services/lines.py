@@ -6,9 +6,18 @@ from typing import Any
 
 from sqlmodel import Session
 
-from fenwick.data.lines import add_line, change_line, line_as_of, line_standing, line_state, step_line
+from fenwick.data.lines import (
+    add_line,
+    all_line_ids,
+    change_line,
+    first_line_id,
+    line_as_of,
+    line_standing,
+    line_state,
+    step_line,
+)
 from fenwick.data.tables import Shop
-from fenwick.rig import Rig
+from fenwick.rig import Rig, RigError
 from fenwick.rig.edits.edit import check_change
 from fenwick.rig.format.guesses import prune_guesses
 from fenwick.services.solving import solve
@@ -43,6 +52,19 @@ def store(session: Session, line_id: int, rig: Rig, label: str, made_from: MadeF
     if rig != now.rig:  # somebody else may have done the same
         solve(rig)
         change_line(session, line_id, rig, label)
+
+
+def line_to_open(session: Session) -> int | None:
+    """The line that a shop opens on: the one with the most tools, of several the first; None in an empty shop."""
+    best, most = first_line_id(session), -1
+    for line_id in all_line_ids(session):
+        try:
+            tools = len(line_state(session, line_id).rig.line.ways)
+        except RigError:  # its own page says why it cannot be read
+            continue
+        if tools > most:
+            best, most = line_id, tools
+    return best
 
 
 def _checked(now: Rig, document: Any) -> Rig:

@@ -9,13 +9,14 @@ from flask import Blueprint, Response, abort, redirect, render_template, request
 from flask.typing import ResponseReturnValue
 
 from fenwick.core.search.changes import Candidate
-from fenwick.data.lines import LineState, first_line_id, line_names, line_state, stored_document
+from fenwick.data.lines import LineState, line_names, line_state, stored_document
 from fenwick.rig import Rig, RigError, edit_rig, read_from_outside, write_rig
 from fenwick.rig.edits.changes import candidate_of
 from fenwick.rig.edits.measure import confirm_guess, path_of_guess
 from fenwick.rig.edits.ports import alone
 from fenwick.rig.format.places import path_of
 from fenwick.rig.voice import voice_for
+from fenwick.services.lines import line_to_open
 from fenwick.services.solving import solve
 from fenwick.services.way_kept import with_steps
 from fenwick.shop.into_line import apply_change
@@ -38,8 +39,8 @@ bp = Blueprint("line", __name__)
 
 @bp.get("/")
 def start() -> ResponseReturnValue:
-    """The shop's first line; the five questions where there is none."""
-    line_id = first_line_id(session())
+    """The shop's line with the most tools; the five questions where there is none."""
+    line_id = line_to_open(session())
     if line_id is None:
         return redirect(url_for("start.ask"))
     return redirect(url_for("line.show", line_id=line_id))

@@ -6,7 +6,7 @@ from flask import Blueprint, abort, jsonify, redirect, render_template, request,
 from flask.typing import ResponseReturnValue
 
 from fenwick.core.dust.traces import traces
-from fenwick.data.lines import LineState, first_line_id, free_name, line_names, line_state
+from fenwick.data.lines import LineState, free_name, line_names, line_state
 from fenwick.data.shops import the_shop
 from fenwick.drawing.section import frame_of
 from fenwick.rig import RigError, edit_rig
@@ -42,8 +42,8 @@ TURNS = {"inlet": (turn_inlet, "Inlet of another shape"), "bin": (turn_bin, "Bin
 
 @bp.get("/separator")
 def start() -> ResponseReturnValue:
-    """The separator of the shop's first line; the five questions where there is none."""
-    line_id = first_line_id(session())
+    """The separator of the line that the shop opens on; the five questions where there is none."""
+    line_id = lines.line_to_open(session())
     if line_id is None:
         return redirect(url_for("start.ask"))
     return redirect(url_for("separator.show", line_id=line_id))
