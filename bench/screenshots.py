@@ -92,20 +92,13 @@ def take_run(page: Page, server: str) -> None:
         process.terminate()
 
 
-def take_side_by_side(page: Page, server: str) -> None:
-    """The view that takes two windows: one length changed in both."""
-    address, field = f"{server}lines/1?part=hose-a", 'input[name="line.branches[0].elements[0].length_m"]'
-    other = page.context.new_page()
-    for window in (page, other):
-        window.set_viewport_size({"width": 1280, "height": 800})
-        window.goto(address, wait_until="networkidle")
-    for window, text in ((other, "1.5"), (page, "1.7")):
-        window.locator(field).first.fill(text)
-        with window.expect_response(lambda answer: answer.request.method == "POST"):
-            window.keyboard.press("Tab")
-    page.locator(".clash").wait_for()
-    page.screenshot(path=FOLDER / "side-by-side.png")
-    other.close()
+def take_way(page: Page, server: str) -> None:
+    """The view that looks by itself: the ways to a better bench line."""
+    page.set_viewport_size({"width": 1280, "height": 800})
+    page.goto(server + "lines/2/way")
+    page.locator(".way-card").first.wait_for(timeout=60_000)
+    page.wait_for_load_state("networkidle")
+    page.screenshot(path=FOLDER / "way.png", full_page=True)
 
 
 def main() -> None:
@@ -120,7 +113,7 @@ def main() -> None:
             browser = playwright.chromium.launch(executable_path=CHROMIUM, args=FLAGS)
             page = browser.new_context(reduced_motion="reduce").new_page()
             try:
-                for picture in (prepare, take, take_template, take_search, take_run, take_side_by_side):
+                for picture in (prepare, take, take_template, take_search, take_run, take_way):
                     picture(page, found[0])
             finally:
                 browser.close()

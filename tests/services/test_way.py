@@ -31,7 +31,7 @@ def test_every_step_lowers_the_count_or_says_which_later_one_it_prepares(name: s
         assert len(set(keys)) == len(keys) <= 6
         before = found.count
         for place, step in enumerate(way.steps):
-            lowers = step.count.rank[:3] < before.rank[:3]
+            lowers = step.count.figures < before.figures
             assert lowers or step.prepares in keys[place + 1 :], step.move.option.key
             before = step.count
         assert before == way.count
@@ -160,6 +160,6 @@ def test_a_step_that_helps_only_later_says_what_it_prepares() -> None:
     first, last = steps_of(rig, [moves[worse], moves["plate~drum-sander"]], works)
     assert first.prepares in (None, "plate~drum-sander")
     assert last.prepares is None
-    lowers = first.count.rank[:3] < whole_count(rig, works).count.rank[:3]  # type: ignore[union-attr]
+    lowers = first.count.figures < whole_count(rig, works).count.figures  # type: ignore[union-attr]
     assert (first.prepares is None) is lowers
     assert steps_of(rig, [moves[idle]], works)[0].prepares is None

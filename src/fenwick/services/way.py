@@ -20,7 +20,7 @@ from fenwick.shop import ShopFile
 from fenwick.shop.work import HOUR, jobs_on_line
 
 EVENING, WEEKEND, USUAL_SPEND = 3.0, 12.0, 60.0  #: [h], [h], [money]
-VERIFIED = 3  #: of the best by screening, that are solved whole
+VERIFIED = 5  #: of the best by screening, that are solved whole
 UNKNOWN_MASS = 1.0  #: of dust a week at a port of which nothing is known [kg]
 
 
@@ -187,7 +187,7 @@ def _whole(
         if count is not None and count.better_than(before):
             options = [moves[i].option for i in places_of(chosen)]
             spent = (sum(one.cost for one in options), sum(one.hours for one in options))
-            stands.append(((*count.rank[:3], *spent), chosen, count))
+            stands.append(((*count.worth[:3], *spent), chosen, count))
     if not stands:
         return None
     _, chosen, count = min(stands, key=lambda one: one[:2])

@@ -140,7 +140,7 @@ def step_rows(steps: Sequence[WayStep], today: WayCount, voice: Voice, money: st
     for number, step in enumerate(steps, start=1):
         option = step.move.option
         prepares = None if step.prepares is None else keys.index(step.prepares) + 1
-        worse = not step.count.rank[:3] < before.rank[:3]
+        worse = not step.count.figures < before.figures
         takes = takes_words(option.cost, option.hours, money)
         moves = moved_words(before, step.count)
         rows.append(WayStepRow(option.key, number, step.move.tell(voice), takes, moves, worse, prepares))

@@ -45,9 +45,20 @@ class WayCount:
     made: float  #: dust that the work makes, a week [kg]
 
     @property
+    def figures(self) -> tuple[float, ...]:
+        """Checks to act on, what is lost, what gets past the bin."""
+        return self.acts, self.lost, self.past
+
+    @property
     def rank(self) -> tuple[float, ...]:
-        """To be sorted by while looking: every gram shows the way."""
-        return self.acts, self.lost, self.past, self.cost, self.hours
+        """To be sorted by: what nobody would notice decides only where nothing else does, and shows the way there."""
+        step = NOTICED * self.made if self.made > 0.0 else 1.0
+        return self.acts, round(self.lost / step), round(self.past / step), self.lost, self.past, self.cost, self.hours
+
+    @property
+    def worth(self) -> tuple[float, ...]:
+        """To be chosen by at the end: of those that nobody could tell apart, the cheapest and quickest."""
+        return *self.rank[:3], self.cost, self.hours
 
     def as_good_as(self, other: WayCount) -> bool:
         """Whether nobody would notice that it is worse, if it is: money and time apart."""
