@@ -5,10 +5,13 @@ from __future__ import annotations
 from itertools import pairwise
 
 import pytest
+from sqlmodel import Session
 
 from fenwick.core.judging.check import ACT
 from fenwick.data.demo import demo_rig, demo_shop
+from fenwick.data.lines import line_state
 from fenwick.rig import build_line
+from fenwick.services.checks import checked, tally
 from fenwick.services.moves import moves_for, with_moves
 from fenwick.services.way import FoundWays, WayAsked, asked_limits, search_ways, ways_to, works_of
 from fenwick.services.way_steps import as_it_stands, steps_of, whole_count
@@ -44,7 +47,7 @@ def test_a_way_ends_in_the_line_that_it_says_and_keeps_to_its_limits(name: str) 
         assert with_moves(rig, [step.move for step in way.steps]) == way.rig == way.steps[-1].rig
         assert as_it_stands(way.rig) == way.figures
         assert way.limits.allows(way.cost, way.hours)
-        whole = whole_count(way.rig, found.works)
+        whole = whole_count(way.rig, found.works, demo_shop())
         assert whole is not None
         assert whole.count == way.count
         assert way.count.better_than(found.count)
@@ -54,20 +57,20 @@ def test_a_way_ends_in_the_line_that_it_says_and_keeps_to_its_limits(name: str) 
 
 def test_more_than_one_change_is_found_where_one_is_not_enough() -> None:
     found = ways("demo_line")
-    assert found.count.acts == 4
+    assert found.count.acts == 5
     free, paid = found.ways[:2]
     assert free.cost == 0.0
     assert free.count.acts < found.count.acts
-    assert paid.count.acts == 0
+    assert paid.count.acts == 1
     assert paid.cost <= 60.0
     assert len(paid.steps) > 1
-    assert found.left == ()
+    assert [check.id for check in found.left] == ["switch"]  # an electrician's, whatever is done to the line
 
 
 def test_what_stays_to_act_on_is_told_from_the_furthest_way() -> None:
     found = ways("demo_line", spend=0.0, hours=3.0)
     (way,) = found.ways
-    whole = whole_count(way.rig, found.works)
+    whole = whole_count(way.rig, found.works, demo_shop())
     assert whole is not None
     assert found.left == whole.acting
     assert found.left
@@ -96,7 +99,7 @@ def test_there_are_three_ways_at_most_and_the_best_of_all_only_without_a_limit(
 def test_with_no_time_at_all_there_is_no_way_and_all_of_it_is_left() -> None:
     found = ways("demo_line", spend=0.0, hours=0.0)
     assert found.ways == ()
-    assert len(found.left) == found.count.acts == 4
+    assert len(found.left) == found.count.acts == 5
 
 
 def test_what_was_struck_out_is_in_no_way_and_all_of_it_leaves_none() -> None:
@@ -157,9 +160,17 @@ def test_a_step_that_helps_only_later_says_what_it_prepares() -> None:
     moves = {move.option.key: move for move in moves_for(rig, shop, [0])}
     idle = next(key for key in moves if key.startswith("straight~"))
     worse = next(key for key in moves if key.startswith("bore~hose-a"))
-    first, last = steps_of(rig, [moves[worse], moves["plate~drum-sander"]], works)
+    first, last = steps_of(rig, [moves[worse], moves["plate~drum-sander"]], works, shop)
     assert first.prepares in (None, "plate~drum-sander")
     assert last.prepares is None
-    lowers = first.count.figures < whole_count(rig, works).count.figures  # type: ignore[union-attr]
+    lowers = first.count.figures < whole_count(rig, works, shop).count.figures  # type: ignore[union-attr]
     assert (first.prepares is None) is lowers
-    assert steps_of(rig, [moves[idle]], works)[0].prepares is None
+    assert steps_of(rig, [moves[idle]], works, shop)[0].prepares is None
+
+
+def test_what_there_is_to_act_on_is_what_the_checks_count(session: Session) -> None:
+    state = line_state(session, 1)
+    found = ways_to(state.rig, state.owned, WayAsked(0.0, 0.0))
+    assert found.count.acts == tally(checked(session, state)).act == 5
+    without = ways_to(demo_rig(), None, WayAsked(0.0, 0.0))
+    assert without.count.acts == without.today.acts == 4  # what only the shop knows is left out

@@ -8,7 +8,9 @@ from functools import lru_cache
 from sqlmodel import Session
 
 from fenwick.core.judging.check import ACT, OK, WATCH, Check
+from fenwick.core.judging.hazards import job_checks
 from fenwick.core.judging.review import review
+from fenwick.core.judging.supply import supply_checks
 from fenwick.core.making.review import joint_checks
 from fenwick.data.acknowledgements import Acknowledged, acknowledged
 from fenwick.data.lines import LineState
@@ -63,8 +65,15 @@ class Tally:
 def reviewed(rig: Rig, shop: ShopFile | None) -> tuple[Check, ...]:
     """Every check of a rig in its shop; both are immutable, and every page asks for the same few."""
     solved = solve(rig)
+    return (*review(solved.line, solved.found), *of_the_shop(rig, shop))
+
+
+@lru_cache(maxsize=64)
+def of_the_shop(rig: Rig, shop: ShopFile | None) -> tuple[Check, ...]:
+    """The checks that no air tells: of circuits, of jobs against a wet stage, of joints as they are made."""
+    line = solve(rig).line
     jobs = () if shop is None else dust_of_jobs(shop, rig)
-    return (*review(solved.line, solved.found, supplies_of(shop, rig, solved.line), jobs), *_of_making(rig))
+    return (*job_checks(line, jobs), *supply_checks(supplies_of(shop, rig, line), line.rules), *_of_making(rig))
 
 
 def _of_making(rig: Rig) -> list[Check]:
@@ -82,6 +91,11 @@ def checked(session: Session, state: LineState) -> list[Checked]:
         known = next((ack for ack in seen if ack.covers(check.id, check.part or "", level)), None)
         found.append(Checked(check, known if level > OK else None))
     return found
+
+
+def acts_of(rig: Rig, shop: ShopFile | None) -> int:
+    """Checks of a rig in its shop that are to act on, lived with or not [-]."""
+    return sum(int(check.level[0]) == ACT for check in reviewed(rig, shop))
 
 
 def tally(found: list[Checked]) -> Tally:

@@ -119,7 +119,7 @@ def search_ways(
         When the line does not settle as it stands.
     """
     works = works_of(rig, shop, build_line(rig))
-    today = whole_count(rig, works)
+    today = whole_count(rig, works, shop)
     if today is None:
         raise CoreError("The line does not settle as it stands.")
     yield WaysState(1)
@@ -133,10 +133,10 @@ def search_ways(
         yield WaysState(state.tried)
     found: list[FoundWay] = []
     for limits, ranked in zip(asks, best, strict=True):
-        way = _whole(rig, usable, counter, limits, ranked, found[-1].count if found else today.count)
+        way = _whole(rig, shop, usable, counter, limits, ranked, found[-1].count if found else today.count)
         if way is not None:
             found.append(way)
-    end = whole_count(found[-1].rig if found else rig, works)
+    end = whole_count(found[-1].rig if found else rig, works, shop)
     assert end is not None
     lacking = sorted({tool for one in moves for tool in one.option.tools})
     tried = len(counter.counted)
@@ -177,13 +177,14 @@ def _counter(rig: Rig, moves: Sequence[Move], works: tuple[PortWork, ...], acts:
 
 
 def _whole(
-    rig: Rig, moves: Sequence[Move], counter: Counter, limits: WayLimits, best: Sequence[CountedWay], before: WayCount
-) -> FoundWay | None:
+    rig: Rig, shop: ShopFile | None, moves: Sequence[Move], counter: Counter, limits: WayLimits,
+    best: Sequence[CountedWay], before: WayCount,
+) -> FoundWay | None:  # fmt: skip
     """The best that stands up when it is solved whole, in its order; None where nothing is better than before."""
     stands: list[tuple[tuple[float, ...], int, WayCount]] = []
     for chosen in sorted({pruned(counter, one).chosen for one in best[:VERIFIED] if one.chosen}):
-        chosen = _without_idle(rig, moves, counter.works, chosen)
-        count = _solved(rig, [moves[i] for i in places_of(chosen)], counter.works) if chosen else None
+        chosen = _without_idle(rig, shop, moves, counter.works, chosen)
+        count = _solved(rig, shop, [moves[i] for i in places_of(chosen)], counter.works) if chosen else None
         if count is not None and count.better_than(before):
             options = [moves[i].option for i in places_of(chosen)]
             spent = (sum(one.cost for one in options), sum(one.hours for one in options))
@@ -191,25 +192,27 @@ def _whole(
     if not stands:
         return None
     _, chosen, count = min(stands, key=lambda one: one[:2])
-    steps = steps_of(rig, [moves[i] for i in in_order(counter, chosen)], counter.works)
+    steps = steps_of(rig, [moves[i] for i in in_order(counter, chosen)], counter.works, shop)
     whole = with_moves(rig, [moves[i] for i in places_of(chosen)])
     assert whole is not None
     return FoundWay(limits, steps, whole, as_it_stands(whole), count)
 
 
-def _without_idle(rig: Rig, moves: Sequence[Move], works: tuple[PortWork, ...], chosen: int) -> int:
+def _without_idle(
+    rig: Rig, shop: ShopFile | None, moves: Sequence[Move], works: tuple[PortWork, ...], chosen: int
+) -> int:
     """A combination without what clears nothing any more, such as a strap for a bin that is exchanged anyway."""
     for at in places_of(chosen):
         if moves[at].option.still:
             left = chosen & ~(1 << at)
-            with_it = _solved(rig, [moves[i] for i in places_of(chosen)], works)
-            without = _solved(rig, [moves[i] for i in places_of(left)], works)
+            with_it = _solved(rig, shop, [moves[i] for i in places_of(chosen)], works)
+            without = _solved(rig, shop, [moves[i] for i in places_of(left)], works)
             if with_it is not None and without is not None and without.as_good_as(with_it):
                 chosen = left
     return chosen
 
 
-def _solved(rig: Rig, moves: Sequence[Move], works: tuple[PortWork, ...]) -> WayCount | None:
+def _solved(rig: Rig, shop: ShopFile | None, moves: Sequence[Move], works: tuple[PortWork, ...]) -> WayCount | None:
     changed = with_moves(rig, moves)
-    whole = None if changed is None else whole_count(changed, works)
+    whole = None if changed is None else whole_count(changed, works, shop)
     return None if whole is None else whole.count

@@ -49,11 +49,11 @@ def resumed(rig: Rig, shop: ShopFile | None, keys: tuple[str, ...]) -> ResumedWa
         When the line does not settle as it stands.
     """
     works = works_of(rig, shop, build_line(rig))
-    today = whole_count(rig, works)
+    today = whole_count(rig, works, shop)
     if today is None:
         raise CoreError("The line does not settle as it stands.")
     known = moves_of(rig, shop) if keys else {}
-    steps = steps_of(rig, [known[key] for key in keys if key in known], works)
+    steps = steps_of(rig, [known[key] for key in keys if key in known], works, shop)
     left = {step.move.option.key for step in steps}
     return ResumedWay(as_it_stands(rig), today.count, steps, tuple(key for key in keys if key not in left))
 

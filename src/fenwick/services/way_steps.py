@@ -16,8 +16,10 @@ from fenwick.core.line.ports import line_alone
 from fenwick.core.search.figures import figures_at
 from fenwick.core.search.way.count import PortWork, WayCount
 from fenwick.rig import Rig, RigError, build_line
+from fenwick.services.checks import of_the_shop
 from fenwick.services.moves import Move, with_moves
 from fenwick.services.solving import solve
+from fenwick.shop import ShopFile
 
 LOWERS = 1e-6  #: of the dust made, what a step must change to be told as lowering the count [-]
 
@@ -44,8 +46,8 @@ class WayStep:
 
 
 @lru_cache(maxsize=256)
-def whole_count(rig: Rig, works: tuple[PortWork, ...]) -> WholeCount | None:
-    """What a line comes to, every port worked at alone; None where it does not settle or cannot be."""
+def whole_count(rig: Rig, works: tuple[PortWork, ...], shop: ShopFile | None) -> WholeCount | None:
+    """What a line comes to in its shop, every port worked at alone; None where it does not settle or cannot be."""
     try:
         line = build_line(rig)
         found: dict[tuple[str, str | None], Check] = {}
@@ -53,9 +55,9 @@ def whole_count(rig: Rig, works: tuple[PortWork, ...]) -> WholeCount | None:
         for work in works:
             lone = line_alone(line, work.port)
             assessed = assess(lone)
-            for check in review(lone, assessed):
-                found.setdefault((check.id, check.part), check)
-                if int(check.level[0]) > int(found[check.id, check.part].level[0]):
+            for check in (*review(lone, assessed), *of_the_shop(rig, shop)):
+                worst = found.setdefault((check.id, check.part), check)
+                if int(check.level[0]) > int(worst.level[0]):
                     found[check.id, check.part] = check
             at = figures_at(lone, assessed, work.port)
             ports.append(PortFigures(line.leaves[work.port].id, one_value(at.flow), _one(at.caught), _one(at.in_bin)))
@@ -80,13 +82,15 @@ def as_it_stands(rig: Rig) -> LineFigures:
     return line_figures(solved.line, solved.found, review(solved.line, solved.found))
 
 
-def steps_of(rig: Rig, moves: Sequence[Move], works: tuple[PortWork, ...]) -> tuple[WayStep, ...]:
+def steps_of(
+    rig: Rig, moves: Sequence[Move], works: tuple[PortWork, ...], shop: ShopFile | None
+) -> tuple[WayStep, ...]:
     """Steps in a given order, each with the line after it; one that lowers nothing says what it prepares."""
     stops: list[tuple[Move, Rig, WayCount, bool]] = []
-    before = whole_count(rig, works)
+    before = whole_count(rig, works, shop)
     for i, move in enumerate(moves):
         after = with_moves(rig, moves[: i + 1])
-        whole = None if after is None else whole_count(after, works)
+        whole = None if after is None else whole_count(after, works, shop)
         if after is not None and whole is not None:
             stops.append((move, after, whole.count, before is not None and _lowers(before.count, whole.count)))
             before = whole

@@ -26,6 +26,10 @@ WHY = {
     "headroom": "No change of hoses or separator makes room above it: another place does.",
     "full-weight": "It is emptied earlier, or carried by two.",
     "last-held": "It clears when the vacuum is emptied and that is said on Checks.",
+    "switch": "No change of the line mends it: the circuit is for a licensed electrician.",
+    "circuit": "No change of the line mends it: the circuit is for a licensed electrician.",
+    "start-up": "No change of the line mends it: the circuit is for a licensed electrician.",
+    "rewired": "It clears when an electrician has tested it and that is said on Checks.",
     "air-at-tool": "The line is blocked, shut or far too narrow there: look at that run first.",
 }
 

@@ -14,6 +14,7 @@ from fenwick.data.shops import the_shop
 from fenwick.rig import RigError, build_line, edit_rig
 from fenwick.rig.voice import voice_for
 from fenwick.services import lines, solving
+from fenwick.services.checks import acts_of
 from fenwick.services.drawer import from_drawer
 from fenwick.shop.drawer import FoundLine, task_for
 from fenwick.units import BadNumberError, format_value, parse_value, unit_label
@@ -141,17 +142,18 @@ def _card(index: int, found: FoundLine, today: Figures, state: LineState, system
     assert state.owned is not None
     owned = {hose.id: hose.name for hose in state.owned.hoses}
     names = [owned.get(h.id, "a new hose") for h in (*chosen.run, *([chosen.link] if chosen.link else []))]
+    acts = (acts_of(state.rig, state.owned), acts_of(found.rig, state.owned))
     return Card(
         index=index,
         paid=paid,
         title=f"{', '.join(names)}; {found.rig.vacuum.name}",
-        figures=_figures(today, found.figures, voice),
+        figures=_figures(today, found.figures, voice, acts),
         buy=_buy(found, state.owned.money, system),
         hook_up=hook_up(line, 0, voice),
     )
 
 
-def _figures(today: Figures, new: Figures, voice: Voice) -> list[BeforeAfter]:
+def _figures(today: Figures, new: Figures, voice: Voice, acts: tuple[int, int]) -> list[BeforeAfter]:
     rows = [BeforeAfter("Air at the tool", _figure(today.flow[0], "flow", voice), _figure(new.flow[0], "flow", voice))]
     for what, quantity, before, after in (
         ("Slowest speed", "speed", today.speed, new.speed),
@@ -159,7 +161,7 @@ def _figures(today: Figures, new: Figures, voice: Voice) -> list[BeforeAfter]:
     ):
         if before is not None and after is not None:
             rows.append(BeforeAfter(what, _figure(before[0], quantity, voice), _figure(after[0], quantity, voice)))
-    rows.append(BeforeAfter("Figures to act on", str(int(today.acts[0])), str(int(new.acts[0]))))
+    rows.append(BeforeAfter("Checks to act on", str(acts[0]), str(acts[1])))
     return rows
 
 

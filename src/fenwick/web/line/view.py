@@ -121,7 +121,6 @@ class LineView:
     port_id: str | None  #: of the port looked at; None where there is only one
     chips: list[Chip]
     status: str
-    to_act: int
     drawings: dict[str, Markup]
     ladder_head: str
     ladder_doubt: str
@@ -197,7 +196,6 @@ def line_view(
         port_id=leaf.id if len(line.leaves) > 1 else None,
         chips=_chips(line, found, voice, at),
         status=status_of(rig, scenes["wide"], system),
-        to_act=[item.level for item in rows].count("act") + [note.level for note in notes].count("act"),
         drawings=drawings(scenes, trees, found, voice),
         ladder_head=ladder_head(found, voice),
         ladder_unit=ladder_unit(system),

@@ -113,10 +113,10 @@ def asked_titles(asked: WayAsked, money: str) -> list[str]:
 
 def found_view(state: LineState, found: FoundWays, voice: Voice, money: str) -> FoundView:
     """Prepare what was found."""
-    today = whole_count(state.rig, found.works)
+    today = whole_count(state.rig, found.works, state.owned)
     cards = []
     for way in found.ways:
-        then = whole_count(way.rig, found.works)
+        then = whole_count(way.rig, found.works, state.owned)
         assert today is not None
         assert then is not None
         ports = _ports(today.ports, then.ports, voice)
