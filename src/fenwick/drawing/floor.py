@@ -8,6 +8,7 @@ from dataclasses import dataclass
 from markupsafe import Markup
 
 from fenwick.drawing.render import render
+from fenwick.drawing.tools import symbol_of
 from fenwick.shop.model import PlacePart, ShopFile
 from fenwick.shop.plan import FloorPlan
 
@@ -27,6 +28,7 @@ class Item:
     width: float
     height: float
     label_y: float
+    symbol: str  #: of a tool's kind; empty for what is no tool
 
 
 @dataclass(frozen=True)
@@ -81,6 +83,7 @@ class _Thing:
     place: PlacePart
     width: float  #: [m]
     depth: float  #: [m]
+    symbol: str = ""
 
 
 def _things(shop: ShopFile) -> list[_Thing]:
@@ -92,7 +95,10 @@ def _things(shop: ShopFile) -> list[_Thing]:
     things += [_Thing(v.id, "vacuum", v.name, v.place, 0.42, 0.42) for v in shop.vacuums if v.place]
     if shop.separator_place:
         things.append(_Thing("separator", "separator", "Separator", shop.separator_place, 0.4, 0.4))
-    things += [_Thing(t.id, "tool", t.ports[0].name, t.place, TOOL_SIDE, TOOL_SIDE) for t in shop.tools if t.place]
+    for tool in shop.tools:
+        if tool.place:
+            symbol = symbol_of(tool.ports[0], tool.kind)
+            things.append(_Thing(tool.id, "tool", tool.ports[0].name, tool.place, TOOL_SIDE, TOOL_SIDE, symbol))
     return things
 
 
@@ -102,7 +108,7 @@ def _item(thing: _Thing, scale: float, at: Callable[[float, float], tuple[float,
     name_y = y + h / 2 + 13.0
     if thing.kind == "furniture":  # is named inside itself, for things stand around it
         name_y = y - h / 2 + 14.0 if w >= h else y + 4.0
-    return Item(thing.id, thing.kind, thing.name, x, y, w, h, name_y)
+    return Item(thing.id, thing.kind, thing.name, x, y, w, h, name_y, thing.symbol)
 
 
 def _grid(width: float, depth: float, scale: float, height: float) -> list[tuple[float, float, float, float]]:

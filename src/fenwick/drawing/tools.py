@@ -23,8 +23,14 @@ TOLD_BY_NAME = (
 )  # fmt: skip
 
 
-def symbol_of(port: PortPart) -> str:
-    """The symbol of the tool that a port belongs to: by its machine, else by its name, else a bench."""
+#: kinds of tools that are known by another symbol
+OF_KIND = {"bench-grinder": "grinder", "floor-sweep": "floor-pick-up"}
+
+
+def symbol_of(port: PortPart, kind: str | None = None) -> str:
+    """The symbol of the tool that a port belongs to: by its kind or machine, else by its name, else a bench."""
+    if kind is not None and OF_KIND.get(kind, kind) in SYMBOLS:
+        return OF_KIND.get(kind, kind)
     if port.machine in SYMBOLS:
         return str(port.machine)
     name = f"{port.tool or ''} {port.name}".lower()
