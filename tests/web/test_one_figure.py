@@ -119,8 +119,13 @@ def test_every_page_tells_what_solve_prints(name: str, app: Flask, shop: Databas
         assert compared[title][0].startswith(verdict[row]), title
 
     (port,) = csv.DictReader(io.StringIO(client.get(f"/lines/{line_id}/ports.csv").text))
-    assert (port["flow"], port["kept"], port["caught"]) == (flow, verdict["kept"], verdict["caught"])
-    assert port["slowest"].startswith(verdict["settling"])
+    bare = (
+        f"{float(port['flow [L/s]']):.1f} L/s",
+        f"{float(port['kept [%]']):.1f} %",
+        f"{float(port['caught [%]']):.1f} %",
+    )
+    assert bare == (flow, verdict["kept"], verdict["caught"])
+    assert f"{float(port['slowest_speed [m/s]']):.1f} m/s" == verdict["settling"]
     assert flow in page(client, f"/lines/{line_id}/vacuum").select_one(".running").text  # type: ignore[union-attr]
 
     checks = page(client, f"/lines/{line_id}/checks")
@@ -145,8 +150,9 @@ def test_chips_the_table_and_the_vacuum_s_page_tell_the_same_air(client: FlaskCl
         lone = alone(rig, row["id"])
         assert lone is not None
         port = next(one for one in solve_rig(lone)["ports"] if one["id"] == row["id"])
-        assert row["flow"] == voice_for(rig, METRIC).figure(port["flow_m3_s"], "flow")
-        assert shown.select_one("b").text == row["flow"]  # type: ignore[union-attr]
+        told = voice_for(rig, METRIC).figure(port["flow_m3_s"], "flow")
+        assert f"{float(row['flow [L/s]']):.1f} L/s" == told
+        assert shown.select_one("b").text == told  # type: ignore[union-attr]
     shut = {chip["data-port"]: chip.select_one("b").text for chip in page(client, "/lines/2").select("a.port.shut")}  # type: ignore[union-attr]
     assert shut
     told = dict(zip([leaf.id for leaf in build_line(rig).leaves], running, strict=True))

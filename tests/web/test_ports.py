@@ -1,5 +1,6 @@
 """The bar of tool ports: which one is looked at, which are open, and opening one alone."""
 
+import csv
 from typing import Any
 
 from bs4 import BeautifulSoup
@@ -103,9 +104,15 @@ def test_the_table_shows_every_port_alone_and_saves_as_csv(client: FlaskClient) 
     assert page.select("tbody .state")
     saved = client.get("/lines/2/ports.csv")
     lines = saved.text.splitlines()
-    assert lines[0].startswith("id,name,dust,flow,port_speed,slowest")
+    assert lines[0].startswith("id,name,dust,flow [L/s],port_speed [m/s],slowest_speed [m/s],slowest_run,carrying")
     assert len(lines) == 5
-    assert chips[2] in lines[3]
+    assert chips[2].removesuffix(" L/s") in lines[3].split(",")
+    told = client.get("/lines/2/ports.json").json
+    for row, line in zip(csv.DictReader(lines), told, strict=True):
+        assert row.keys() == line.keys()
+        for heading, cell in row.items():
+            if "[" in heading:  # a bare number, or nothing
+                assert line[heading] == (float(cell) if cell else None), heading
 
 
 def test_parts_are_added_copied_moved_and_removed_each_one_undo_away(client: FlaskClient) -> None:
@@ -145,8 +152,9 @@ def test_combinations_are_named_refused_and_removed(client: FlaskClient) -> None
         assert refused.status_code == 422
         assert sentence in refused.text
     saved = client.get("/lines/2/used-together.csv").text.splitlines()
-    assert saved[0].startswith("name,flows,slowest")
-    assert saved[1].startswith('Bandsaw + Floor sweep,"Bandsaw ')
+    assert saved[0].startswith("name,flow at Bandsaw [L/s],flow at Floor sweep [L/s],slowest_speed [m/s]")
+    assert saved[1].startswith("Bandsaw + Floor sweep,")
+    assert float(saved[1].split(",")[1]) > 0.0
     client.post("/lines/2/combinations/0/remove")
     assert "None named yet" in client.get("/lines/2/ports").text
     assert client.post("/lines/2/combinations/0/remove").status_code == 404

@@ -5,6 +5,8 @@ from __future__ import annotations
 from collections.abc import Collection
 from dataclasses import dataclass
 
+import numpy as np
+
 from fenwick.core.arrays import Array
 from fenwick.core.dust.fate import Fate
 from fenwick.core.judging.assess import Assessment
@@ -82,11 +84,11 @@ def clearing_words(seconds: Array) -> str:
     return f"{run_on_seconds(first):.0f} s" if first < MOST_CLEARING else "never"
 
 
-def _branch_suction(point: OperatingPoint, leaf: Leaf, voice: Voice) -> str:
-    """As a gauge on the wall reads it behind the last part of the tool's own branch, or behind its entry."""
+def branch_suction(point: OperatingPoint, leaf: Leaf) -> Array:
+    """As a gauge on the wall reads it behind the last part of the tool's own branch, or behind its entry [Pa]."""
     own = [part.id for part in leaf.way[0].elements if part.id in point.stations.ids]
     row = point.stations.index(own[-1] if own else f"{leaf.id}:entry")
-    return voice.figure(point.stations.static_suction[row, 0], "suction")
+    return np.asarray(point.stations.static_suction[row])
 
 
 def together_row(line: Line, found: Assessment, ports: Collection[str], voice: Voice) -> TogetherRow:
@@ -130,7 +132,7 @@ def port_row(line: Line, found: Assessment, port: int, best: ChangeOutcome | Non
         port_speed=voice.figure(found.point.port_velocity[port, 0], "speed"),
         slowest=f"{voice.figure(slow[0].value[0], 'speed')}, {voice.name(slow[0].part)}" if slow else UNKNOWN,
         carrying=LEVEL_WORDS[int(slow[0].level[0])] if slow else "",
-        suction=_branch_suction(found.point, leaf, voice),
+        suction=voice.figure(branch_suction(found.point, leaf)[0], "suction"),
         clears=clearing_words(clearing_time(line, found.point, port)),
         inlet_speed=_inlet(found, voice),
         floating=voice.figure(caught.airborne[0], "share") if caught else UNKNOWN,

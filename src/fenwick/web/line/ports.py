@@ -3,8 +3,9 @@
 from __future__ import annotations
 
 import csv
+import json
 from collections.abc import Sequence
-from dataclasses import astuple, fields, replace
+from dataclasses import replace
 from io import StringIO
 
 from flask import Response, abort, redirect, render_template, request, url_for
@@ -25,6 +26,7 @@ from fenwick.web.line.routes import bp
 from fenwick.web.line.view import voice_of
 from fenwick.wording.hood import gain_words, option_words
 from fenwick.wording.ports import PortRow, TogetherRow, port_row, together_row
+from fenwick.wording.ports_table import Cell, port_cells, together_cells
 from fenwick.wording.say import Voice
 
 BAR = 250.0  #: width of a row's bar [px]
@@ -117,25 +119,44 @@ def choose_use(line_id: int) -> ResponseReturnValue:
     return redirect(url_for("line.ports", line_id=line_id))
 
 
-@bp.get("/lines/<int:line_id>/ports.csv")
-def ports_csv(line_id: int) -> ResponseReturnValue:
-    """The same as CSV, figures with their units."""
+@bp.get("/lines/<int:line_id>/ports.<any(csv, json):form>")
+def ports_table(line_id: int, form: str) -> ResponseReturnValue:
+    """The same as numbers: for a spreadsheet, or for a program."""
     state = line_state(session(), line_id)
-    return _csv(_rows(state), PortRow, "ports.csv")
+    voice = voice_of(state, unit_system())
+    cells = [
+        port_cells(study.line, study.found, study.port, row.helps, voice)
+        for study, row in zip(_studies(state), _rows(state), strict=True)
+    ]
+    return _table(cells, "ports", form)
 
 
-@bp.get("/lines/<int:line_id>/used-together.csv")
-def together_csv(line_id: int) -> ResponseReturnValue:
-    """The combinations really used as CSV."""
+@bp.get("/lines/<int:line_id>/used-together.<any(csv, json):form>")
+def together_table(line_id: int, form: str) -> ResponseReturnValue:
+    """The combinations really used, as numbers."""
     state = line_state(session(), line_id)
-    return _csv(_together(state.rig), TogetherRow, "used-together.csv")
+    voice = voice_for(state.rig, unit_system())
+    return _table([together_cells(s.line, s.found, s.ports, voice) for s in together_studies(state.rig)],
+                  "used-together", form)  # fmt: skip
 
 
-def _csv(rows: Sequence[PortRow | TogetherRow], kind: type[PortRow | TogetherRow], name: str) -> Response:
-    out = StringIO()
-    table = csv.writer(out)
-    table.writerow([field.name for field in fields(kind)])
-    table.writerows([guarded(cell) for cell in astuple(row)] for row in rows)
-    response = Response(out.getvalue(), mimetype="text/csv")
-    response.headers.set("Content-Disposition", "attachment", filename=name)
+def _table(rows: Sequence[dict[str, Cell]], name: str, form: str) -> Response:
+    """Rows by their headings; what a row does not know is empty, or null."""
+    headings = list(dict.fromkeys(heading for row in rows for heading in row))
+    if form == "json":
+        body = json.dumps([{heading: row.get(heading) for heading in headings} for row in rows], ensure_ascii=False)
+        response = Response(body, mimetype="application/json")
+    else:
+        out = StringIO()
+        table = csv.writer(out)
+        table.writerow([guarded(heading) for heading in headings])
+        table.writerows([_cell(row.get(heading)) for heading in headings] for row in rows)
+        response = Response(out.getvalue(), mimetype="text/csv")
+    response.headers.set("Content-Disposition", "attachment", filename=f"{name}.{form}")
     return response
+
+
+def _cell(value: Cell) -> str | float:
+    if value is None:
+        return ""
+    return guarded(value) if isinstance(value, str) else value
