@@ -9,7 +9,8 @@ from pathlib import Path
 from bench.timing import median
 from fenwick.core.doubt.uncertainty import DRAWS, sureness
 from fenwick.core.search.designs import RANGES, build, sample
-from fenwick.core.search.finder import Limits, evaluate, search
+from fenwick.core.search.finder import Limits, search
+from fenwick.core.search.on_the_line import evaluate
 from fenwick.data.demo import demo_rig, seed_demo
 from fenwick.rig import build_line
 from fenwick.web import create_app

@@ -16,7 +16,7 @@ from fenwick.core.line.line import Line
 from fenwick.core.search.changes import candidates
 from fenwick.core.search.contrast import outcomes
 from fenwick.core.search.figures import Figures, figures_at
-from fenwick.core.search.finder import evaluate
+from fenwick.core.search.on_the_line import evaluate
 from fenwick.core.search.whatif import ChangeOutcome, try_all
 from fenwick.rig import Rig, RigError, build_line, check_rig
 from fenwick.rig.edits.changes import apply_candidate

@@ -168,3 +168,22 @@ def test_a_running_search_shows_how_far_it_is_and_stops(client: FlaskClient) -> 
     tried = re.search(r"([\d,]+) designs tried", page)
     assert tried
     assert int(tried[1].replace(",", "")) < 60000
+
+
+def test_for_several_tools_the_worst_is_told_and_it_begins_by_itself_where_it_is_asked_to(client: FlaskClient) -> None:
+    address = "/lines/2/separator/find"
+    assert 'hx-trigger="load, submit"' in client.get(f"{address}?part=sep&stock=1&begin=1").text
+    assert 'hx-trigger="load, submit"' not in client.get(f"{address}?part=sep").text
+    data = {"part": "sep", "kinds": ["cyclone"], "count": "200", "seed": "2"}
+    answer = client.post(address, data=data, headers={"HX-Request": "true"})
+    shown = answer.headers["HX-Redirect"]
+    job = re.search(r"job=([\w-]+)", shown)
+    assert job
+    for _ in range(400):
+        if "HX-Redirect" in client.get(f"{address}/{job[1]}").headers:
+            break
+        time.sleep(0.05)
+    page = client.get(shown).text
+    assert "for all tools by the dust they make" in page
+    assert "Least kept" in page
+    assert "Finishing sander" in page

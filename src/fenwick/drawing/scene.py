@@ -60,6 +60,8 @@ def lay_out_scene(
     link: Callable[[str], str],
     selected: str | None,
     port: int = 0,
+    *,
+    named: bool = True,
 ) -> Scene:
     """Lay the way from one tool port to the vacuum out on a canvas; other branches show where they join.
 
@@ -70,6 +72,7 @@ def lay_out_scene(
     link : from a part's id to the address that picks it
     selected : id of the part being edited
     port : place of the tool port among the rig's ways
+    named : whether its parts get labels; not where only their places are wanted
     """
     way = rig.line.ways[port]
     at_tool = way[0].port
@@ -89,7 +92,8 @@ def lay_out_scene(
     numbered = _numbered(way[0].id, found, voice, tool, between, stages, vacuum)
     bodies = [tool.box, vacuum.box, *(stage.box for stage in stages)]
     along = [part for run in between for part in run]
-    labels = place_labels(numbered, bodies + part_boxes(along), rig, found, voice, canvas) if canvas.labels else ()
+    labelled = canvas.labels and named
+    labels = place_labels(numbered, bodies + part_boxes(along), rig, found, voice, canvas) if labelled else ()
     return Scene(
         canvas=canvas,
         scale=scale,

@@ -10,9 +10,10 @@ from fenwick.core.errors import CoreError
 from fenwick.core.judging.check import Check
 from fenwick.core.judging.line_figures import LineFigures
 from fenwick.core.line.line import Line
-from fenwick.core.search.way.count import NOTHING, Counter, PortWork, WayCount, places_of
+from fenwick.core.search.way.count import NOTHING, Counter, WayCount, places_of
 from fenwick.core.search.way.options import WayLimits
 from fenwick.core.search.way.search import CountedWay, in_order, pruned, search_way
+from fenwick.core.search.work import PortWork
 from fenwick.rig import Rig, build_line
 from fenwick.services.moves import Move, as_made, moves_for, with_moves
 from fenwick.services.way_steps import WayStep, as_it_stands, steps_of, whole_count

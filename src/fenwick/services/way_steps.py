@@ -14,7 +14,8 @@ from fenwick.core.judging.line_figures import LineFigures, PortFigures, line_fig
 from fenwick.core.judging.review import review
 from fenwick.core.line.ports import line_alone
 from fenwick.core.search.figures import figures_at
-from fenwick.core.search.way.count import PortWork, WayCount
+from fenwick.core.search.way.count import WayCount
+from fenwick.core.search.work import PortWork
 from fenwick.rig import Rig, RigError, build_line
 from fenwick.services.checks import of_the_shop
 from fenwick.services.moves import Move, with_moves

@@ -9,9 +9,14 @@ from fenwick.core.components.bins import Bin
 from fenwick.core.components.cyclone import Cyclone
 from fenwick.core.judging.assess import assess
 from fenwick.core.line.line import Line
+from fenwick.core.line.ports import line_alone
 from fenwick.core.search.designs import BOUGHT, MADE, RANGES, build, effort, one_of, sample
 from fenwick.core.search.effects import with_stage
-from fenwick.core.search.finder import Limits, Search, evaluate, search
+from fenwick.core.search.finder import Limits, Search, search
+from fenwick.core.search.on_the_line import evaluate
+from fenwick.core.search.work import PortWork
+from fenwick.data.demo import demo_rig
+from fenwick.rig import build_line
 from tests.lines import disc_line
 
 BIN = Bin((0.0, 0.42), (0.32, 0.38), fill_height=0.05, leak_area=4e-6)
@@ -141,3 +146,19 @@ def test_bought_takes_no_saw_and_less_time() -> None:
     assert np.all(bought.hours < made.hours)
     assert np.all(made.sheet > 0.0)
     assert np.all(made.height == bought.height)
+
+
+def test_for_several_tools_a_design_is_judged_by_the_dust_that_each_makes() -> None:
+    line = build_line(demo_rig("demo_bench"))
+    stage, works = line.separators[0], [PortWork(0, 3.0), PortWork(2, 1.0)]
+    both = evaluate(line, stage, 0, works)
+    saw, sander = (evaluate(line_alone(line, port), stage, port) for port in (0, 2))
+    assert both.kept[0] == pytest.approx(0.75 * saw.kept[0] + 0.25 * sander.kept[0])
+    assert both.air[0] == pytest.approx(0.75 * saw.air[0] + 0.25 * sander.air[0])
+    assert both.suction[0] == max(saw.suction[0], sander.suction[0])
+    assert (both.worst[0], both.worst_port[0]) == (sander.kept[0], 2)
+    *_, found = search(line, stage, 0, Limits(("cyclone",)), {"kept": 1.0}, 120, 1, works=works)
+    best = found.designs[0]
+    assert best.kept > both.kept[0]
+    assert best.worst_port == 2
+    assert best.worst <= best.kept

@@ -11,9 +11,10 @@ from hypothesis import strategies as st
 
 from fenwick.core.line.line import Line
 from fenwick.core.search.changes import Candidate
-from fenwick.core.search.way.count import NOTHING, Counter, PortWork, WayCount, combination, places_of
+from fenwick.core.search.way.count import NOTHING, Counter, WayCount, combination, places_of
 from fenwick.core.search.way.options import WayLimits, WayOption, excluded
 from fenwick.core.search.way.search import in_order, pruned, search_way
+from fenwick.core.search.work import PortWork
 from fenwick.data.demo import demo_rig
 from fenwick.rig import build_line
 from tests.lines import disc_line

@@ -5,7 +5,8 @@ import pytest
 from fenwick.core.arrays import one_value
 from fenwick.core.components.dust import DUSTS
 from fenwick.core.search.designs import RANGES, build, one_of, sample
-from fenwick.core.search.finder import Design, Limits, evaluate, search
+from fenwick.core.search.finder import Design, Limits, search
+from fenwick.core.search.on_the_line import evaluate
 from fenwick.rig import Rig, RigError, build_line, edit_rig
 from fenwick.rig.edits.design import design_keys, mended, with_design
 from fenwick.rig.edits.kinds import kind_of

@@ -2,25 +2,20 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass, field
 
 import numpy as np
 import numpy.typing as npt
 
-from fenwick.core.arrays import Array, one_value, take_variants
+from fenwick.core.arrays import Array, one_value
 from fenwick.core.components.separator import Separator
 from fenwick.core.doubt.doubts import doubted
-from fenwick.core.dust.cakes import settled_point
-from fenwick.core.dust.capture import capture
-from fenwick.core.dust.caught import arriving
-from fenwick.core.dust.separation import separations
-from fenwick.core.dust.stream import walk_through
 from fenwick.core.formulas.choice import undominated, weighted_score
 from fenwick.core.line.line import Line
-from fenwick.core.line.operating import CHUNK
 from fenwick.core.search.designs import MADE, RANGES, Effort, build, effort, near, one_of, sample
-from fenwick.core.search.effects import with_stage
+from fenwick.core.search.on_the_line import OnTheLine, evaluate
+from fenwick.core.search.work import PortWork
 
 ROUNDS = (0.55, 0.25, 0.2)  #: shares of the designs drawn anywhere, near good ones, and nearer still [-]
 SPREAD = (0.0, 0.12, 0.05)  #: of the rounds near good ones
@@ -43,16 +38,6 @@ class Limits:
     sheet: tuple[float, float] | None = None  #: at hand [m]
     cost: float | None = None  #: in the shop's money
     hours: float | None = None  #: [h]
-
-
-@dataclass(frozen=True)
-class OnTheLine:
-    """How variants of a separator do on their line; arrays of shape (n,)."""
-
-    kept: Array  #: [-]
-    air: Array  #: at the tool [m^3/s]
-    suction: Array  #: it costs [Pa]
-    cut_size: Array  #: [m]
 
 
 @dataclass(frozen=True)
@@ -83,6 +68,8 @@ class Design:
     hours: float
     dominated: bool  #: whether another is at least as good in every wish
     score: float  #: by the wishes, 0 … 1
+    worst: float = 0.0  #: kept of the dust of which it keeps least [-]
+    worst_port: int = 0  #: place among the leaves of the tool that makes it
 
 
 @dataclass(frozen=True)
@@ -107,35 +94,6 @@ class Search:
     over: bool = False
 
 
-def evaluate(line: Line, stage: Separator, port: int) -> OnTheLine:
-    """How every variant of a separator does on a line.
-
-    Every variant has its own operating point and all models that describe it; worked off in chunks.
-
-    Parameters
-    ----------
-    port : its place among the leaves of the line [-]
-    """
-    n = with_stage(line, stage).variants
-    parts = []
-    for at in range(0, n, CHUNK):
-        chunk = take_variants(stage, slice(at, at + CHUNK))
-        whole = with_stage(line, chunk)
-        point = settled_point(whole)
-        arrives = arriving(whole, capture(whole, point))
-        stages = separations(whole, point, arrives)
-        mine = next(one for one in stages if one.id == stage.id)
-        walked = walk_through(whole, arrives, stages)
-        size = min(CHUNK, n - at)
-        assert walked is not None, "the dust is known"
-        kept = walked.in_all
-        assert kept is not None, "there is a separator"
-        assert mine.grades is not None
-        row = (kept, point.port_flow[port], mine.pressure_drop, mine.grades.cut_size)
-        parts.append([np.broadcast_to(values, (size,)) for values in row])
-    return OnTheLine(*(np.concatenate(values) for values in zip(*parts, strict=True)))
-
-
 @dataclass(frozen=True)
 class _Batch:
     kind: str
@@ -153,6 +111,7 @@ def search(
     count: int = 6000,
     seed: int = 1,
     stop: Callable[[], bool] = lambda: False,
+    works: Sequence[PortWork] = (),
 ) -> Iterator[Search]:
     """Look for designs in the place of a separator; yields where it stands, at last what was found.
 
@@ -166,6 +125,7 @@ def search(
     count : designs in all [-]
     seed : the same gives the same designs [-]
     stop : asked between batches; when it says so, what was found so far is handed over
+    works : of the tools that designs are judged for; empty: the line as it stands, at that port
     """
     weights = DEFAULT_WISHES if wishes is None else wishes
     bore = one_value(stage.hose_bore)
@@ -183,7 +143,7 @@ def search(
                 numbers = near(_good_ones(batches, kind, limits, weights), size, spread, salt)
             designs = build(kind, numbers, stage.id, stage.bin, bore, finish)
             taken = effort(kind, designs, limits.how, limits.sheet or (1e9, 1e9), line.rules)
-            on_line = evaluate(line, designs, port)
+            on_line = evaluate(line, designs, port, works)
             sound = np.broadcast_to(~doubted(designs, line.rules), on_line.kept.shape)
             scores = Scores(**vars(on_line), effort=taken, sound=sound)
             batches.append(_Batch(kind, numbers, designs, scores))
@@ -274,6 +234,8 @@ def _design(batch: _Batch, i: int, *, dominated: bool, score: float) -> Design:
         air=float(s.air[i]),
         suction=float(s.suction[i]),
         cut_size=float(s.cut_size[i]),
+        worst=float(s.worst[i]),
+        worst_port=int(s.worst_port[i]),
         height=float(e.height[i]),
         cost=float(e.cost[i]),
         hours=float(e.hours[i]),

@@ -24,6 +24,7 @@ class Late:
     suggestions: list[tuple[str, Suggestion]]  #: (key, words) of the single changes that help, best first
     others: list[tuple[str, Suggestion]]  #: those behind them, which gain something too
     unhelped: list[str]  #: why nothing is advised for what is to act on
+    trying: bool  #: whether a change is on trial: no others are offered
 
 
 def late_of(state: LineState, at: int, voice: Voice, *, trying: bool) -> Late:
@@ -38,4 +39,5 @@ def late_of(state: LineState, at: int, voice: Voice, *, trying: bool) -> Late:
         [(candidate_key(one.candidate), suggestion(one, voice)) for one in outcomes]
         for outcomes in (found.outcomes, found.others)
     )
-    return Late(believable, advised, others, [unhelped_words(figure, leaf.id, voice) for figure in found.unhelped])
+    unhelped = [unhelped_words(figure, leaf.id, voice) for figure in found.unhelped]
+    return Late(believable, advised, others, unhelped, trying)

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 
 import numpy as np
 from flask import url_for
@@ -182,7 +182,7 @@ def line_view(
 
     whole_line = len(ports) > 1  # drawn as a tree; the ladder takes its places from the way that is looked at
     scenes = {
-        name: lay_out_scene(rig, found, voice, replace(canvas, labels=canvas.labels and not whole_line), link, part, at)
+        name: lay_out_scene(rig, found, voice, canvas, link, part, at, named=not whole_line)
         for name, canvas in (("wide", WIDE), ("narrow", NARROW))
     }
     trees = _trees(rig, line, found, voice, link, part, at) if whole_line else {}

@@ -18,19 +18,12 @@ from fenwick.core.search.batch import VariantBatch, with_rings
 from fenwick.core.search.changes import VACUUM
 from fenwick.core.search.figures import Figures, figures_at
 from fenwick.core.search.way.options import WayOption
+from fenwick.core.search.work import PortWork
 
 Combination: TypeAlias = int  #: of options: the bit at an option's place is set where it is done
 NOTHING: Combination = 0
 NOTICED = 0.005  #: of the dust made, that one would notice [-]
 LINE_WIDE, FOLDS = "folding", "bin-collapse"  #: the figure of the line and its check, whichever tool runs
-
-
-@dataclass(frozen=True)
-class PortWork:
-    """What is done at one tool port in a week."""
-
-    port: int  #: its place among the leaves
-    mass: float  #: of dust made [kg]
 
 
 @dataclass(frozen=True)

@@ -11,6 +11,7 @@ from fenwick.builds.edit import choose
 from fenwick.core.line.line import Line
 from fenwick.core.search.designs import BOUGHT, RANGES
 from fenwick.core.search.finder import Search, search
+from fenwick.core.search.work import PortWork
 from fenwick.data.builds import build_state, change_build
 from fenwick.data.lines import LineState, free_name, line_state
 from fenwick.data.shops import the_shop
@@ -21,6 +22,7 @@ from fenwick.rig.format.separator import SeparatorPart
 from fenwick.rig.voice import voice_for
 from fenwick.services import lines
 from fenwick.services.shop_stock import prices_known
+from fenwick.services.way import works_of
 from fenwick.shop.into_line import swap
 from fenwick.web.kit.browsers import this_browser
 from fenwick.web.kit.database import session
@@ -45,6 +47,7 @@ class Errand:
     port: int
     form: dict[str, str]
     kinds: list[str]
+    works: tuple[PortWork, ...]  #: of the tools that designs are judged for; empty: one tool alone
 
 
 def jobs() -> Jobs:
@@ -120,13 +123,15 @@ def begin(line_id: int) -> ResponseReturnValue:
         return _render(state, part, told, None, status=422)
     line = _line_of_shop(build_line(rig), state)
     stage = next(one for one in line.separators if one.id == part.id)
-    errand = Errand(line_id, part.id, rig, port, {**form, "asked": "1"}, kinds)
+    works = works_of(rig, state.owned, line) if len(line.leaves) > 1 else ()
+    errand = Errand(line_id, part.id, rig, port, {**form, "asked": "1"}, kinds, works)
     job = jobs().start(
         errand,
-        lambda stop: search(line, stage, port, asked.limits, asked.wishes, asked.count, asked.seed, stop),
+        lambda stop: search(line, stage, port, asked.limits, asked.wishes, asked.count, asked.seed, stop, works),
         this_browser(),
     )
-    return redirect(url_for("finder.show", line_id=line_id, part=part.id, job=job.id))
+    address = url_for("finder.show", line_id=line_id, part=part.id, job=job.id)
+    return ("", 200, {"HX-Redirect": address}) if request.headers.get("HX-Request") else redirect(address)
 
 
 @bp.get("/<job>")
@@ -192,7 +197,7 @@ def _render(
         at = request.args.get("pick", type=whole)
         then = separator_of(owner.rig, owner.part)
         assert then is not None
-        found = found_view(owner.rig, then, owner.port, job.state, job.id, owner.line_id, at, system)
+        found = found_view(owner.rig, then, owner.port, owner.works, job.state, job.id, owner.line_id, at, system)
         if found is None:
             ways = way_sentences(job.state.in_the_way, _money(state), voice_for(owner.rig, system))
     return (
@@ -206,6 +211,7 @@ def _render(
             found=found,
             ways=ways,
             forgotten=forgotten,
+            begins=request.args.get("begin") == "1" and job is None and not asked.error,
             money=_money(state),
             line_id=state.id,
         ),

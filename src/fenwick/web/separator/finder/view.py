@@ -2,13 +2,17 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
 
 from flask import url_for
 from markupsafe import Markup
 
 from fenwick.core.arrays import one_value
-from fenwick.core.search.finder import Design, InTheWay, Search, evaluate
+from fenwick.core.line.line import Line
+from fenwick.core.search.finder import Design, InTheWay, Search
+from fenwick.core.search.on_the_line import evaluate
+from fenwick.core.search.work import PortWork
 from fenwick.drawing.stages import size_of
 from fenwick.drawing.tradeoff import SHAPES, render_tradeoff
 from fenwick.rig import Rig, RigError, build_line
@@ -53,6 +57,8 @@ class DesignRow:
     hours: str
     link: str
     picked: bool = False
+    worst: str = ""  #: kept of the dust of which least is kept, and whose it is; empty with one tool
+    score: str = ""  #: by the wishes, of 100
 
 
 @dataclass(frozen=True)
@@ -79,14 +85,15 @@ class FinderView:
 
 
 def found_view(
-    rig: Rig, part: SeparatorPart, port: int, search: Search, job: str, line_id: int, pick: int | None, system: str
-) -> FinderView | None:
+    rig: Rig, part: SeparatorPart, port: int, works: Sequence[PortWork], search: Search, job: str, line_id: int,
+    pick: int | None, system: str,
+) -> FinderView | None:  # fmt: skip
     """The plot, the cards and the picked design; None where nothing was found."""
     if not search.designs:
         return None
     line, voice = build_line(rig), voice_for(rig, system)
     stage = next(one for one in line.separators if one.id == part.id)
-    now = evaluate(line, stage, port)
+    now = evaluate(line, stage, port, works)
     kept, suction = one_value(now.kept), one_value(now.suction)
     air, cut = voice.figure(one_value(now.air), "flow"), voice.figure(one_value(now.cut_size), "grain")
     picked = pick if pick is not None and 0 <= pick < len(search.designs) else 0
@@ -98,12 +105,16 @@ def found_view(
     today = DesignRow(
         f"Today: {voice.name(part.id)}", kind_of(part), voice.figure(kept, "share"), air,
         voice.figure(suction, "suction"), cut, voice.figure(high, "bore"), "", "", "",
+        worst=_worst(one_value(now.worst), int(now.worst_port[0]), line, voice) if works else "",
     )  # fmt: skip
     labels = {key: kind.label for key, kind in KINDS.items()}
     shown = _shown(search.designs)
     if picked not in dict(shown).values():
         shown.append(("Picked on the plot", picked))
     rows = [_row(title, search.designs[i], link(i), voice, picked=i == picked) for title, i in shown]
+    if works:
+        told = [_worst(search.designs[i].worst, search.designs[i].worst_port, line, voice) for _, i in shown]
+        rows = [replace(row, worst=words) for row, words in zip(rows, told, strict=True)]
     return FinderView(
         render_tradeoff(search.designs, (kept, suction), picked, link, voice, labels),
         [KindMark(key, labels[key], SHAPES[key]) for key in SHAPES if any(d.kind == key for d in search.designs)],
@@ -140,7 +151,12 @@ def _row(title: str, design: Design, link: str, voice: Voice, *, picked: bool) -
         hours=f"{design.hours:g} h",
         link=link,
         picked=picked,
+        score=f"{100.0 * design.score:.0f}",
     )
+
+
+def _worst(kept: float, port: int, line: Line, voice: Voice) -> str:
+    return f"{voice.figure(kept, 'share')} {voice.name(line.leaves[port].id)}"
 
 
 def _section(rig: Rig, part: str, design: Design, voice: Voice) -> Markup | None:
