@@ -61,6 +61,25 @@ def test_axe_finds_nothing_on_any_page(bench: Page, server: str, share: int) -> 
         assert [(address, v["id"], v["nodes"][0]["html"][:200]) for v in found] == []
 
 
+@pytest.mark.parametrize("share", range(2))
+def test_axe_finds_nothing_in_the_dark(bench: Page, server: str, share: int) -> None:
+    bench.emulate_media(color_scheme="dark")
+    every = (*PAGES, "pieces", "terms")
+    for address in every[share::4]:
+        bench.goto(server + address)
+        found = Axe().run(bench, options=VIOLATIONS).response["violations"]
+        assert [(address, v["id"], v["nodes"][0]["html"][:200]) for v in found] == []
+
+
+@pytest.mark.parametrize("address", ["lines/1", "lines/2"])
+def test_in_colours_of_the_users_own_the_drawing_keeps_its_lines(bench: Page, server: str, address: str) -> None:
+    bench.emulate_media(forced_colors="active")
+    bench.goto(server + address)
+    body = bench.locator(".line-drawing:visible .body").first
+    stroke, fill = (body.evaluate(f"one => getComputedStyle(one).{key}") for key in ("stroke", "fill"))
+    assert stroke != fill
+
+
 def test_axe_finds_nothing_beside_an_error(bench: Page) -> None:
     bench.get_by_role("textbox", name="Bore mm").fill("x")
     bench.keyboard.press("Tab")

@@ -5,7 +5,10 @@ from __future__ import annotations
 import re
 
 import pytest
+from axe_playwright_python.sync_playwright import Axe
 from playwright.sync_api import Page, expect
+
+from tests.browser.looking import VIOLATIONS
 
 PHONE = {"width": 390, "height": 844}
 
@@ -50,8 +53,8 @@ def test_a_tool_is_looked_at_and_its_hose_put_on_another_branch(bench: Page, ser
 def test_a_way_is_found_taken_up_and_gone_step_by_step(bench: Page, server: str) -> None:
     bench.goto(f"{server}/lines/1/way".replace("//lines", "/lines"))
     expect(bench.locator(".way-card").first).to_be_visible(timeout=60_000)  # it looks by itself
-    before = bench.locator(".way-card .way-steps li").count()
-    assert before >= 3
+    assert bench.locator(".way-card .way-steps li").count() >= 3
+    assert Axe().run(bench, options=VIOLATIONS).response["violations"] == []
     bench.get_by_role("button", name=re.compile("^Take this way: for")).click()
     mine = bench.locator(".way-kept .way-steps li")
     expect(mine.first).to_be_visible()
