@@ -101,7 +101,7 @@ def test_a_cyclone_under_a_bench_of_600_mm_is_found_and_taken_over(bench: Page) 
         "Two elbows in a lid",
         "Tall bin, inlet at the rim",
     ):
-        bench.get_by_label(kind).uncheck()
+        bench.locator(".ask-form").get_by_label(kind).uncheck()
     bench.get_by_label("Stands at most").fill("600")
     bench.get_by_label("The bin", exact=True).select_option("mended")
     bench.get_by_role("button", name="Find", exact=True).click()

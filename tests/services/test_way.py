@@ -5,17 +5,20 @@ from __future__ import annotations
 from itertools import pairwise
 
 import pytest
+from hypothesis import given, settings
 from sqlmodel import Session
 
+from fenwick.core.errors import CoreError
 from fenwick.core.judging.check import ACT
 from fenwick.data.demo import demo_rig, demo_shop
 from fenwick.data.lines import line_state
-from fenwick.rig import build_line
+from fenwick.rig import Rig, build_line
 from fenwick.services.checks import checked, tally
 from fenwick.services.moves import moves_for, with_moves
 from fenwick.services.way import FoundWays, WayAsked, asked_limits, search_ways, ways_to, works_of
 from fenwick.services.way_steps import as_it_stands, steps_of, whole_count
 from fenwick.shop import check_shop
+from tests.test_rigs import rigs
 
 NAMES = ("demo_line", "demo_bench", "demo_cyclone")
 
@@ -174,3 +177,25 @@ def test_what_there_is_to_act_on_is_what_the_checks_count(session: Session) -> N
     assert found.count.acts == tally(checked(session, state)).act == 5
     without = ways_to(demo_rig(), None, WayAsked(0.0, 0.0))
     assert without.count.acts == without.today.acts == 4  # what only the shop knows is left out
+
+
+@settings(max_examples=20)
+@given(rigs())
+def test_any_line_has_its_moves_and_a_search_that_can_be_stopped(rig: Rig) -> None:
+    try:
+        *_, last = search_ways(rig, demo_shop(), WayAsked(30.0, 4.0), stop=lambda: True)
+    except CoreError:  # it does not settle as it stands, and says so
+        return
+    assert last.found is not None
+    assert last.found.ways == ()
+
+
+def test_a_filter_is_not_cleaned_that_another_vacuum_does_not_have() -> None:
+    bare = demo_shop().model_dump(mode="json")
+    for vacuum in bare["vacuums"]:
+        vacuum["filter"] = vacuum["bag"] = None
+    found = ways_to(demo_rig(), check_shop(bare), WayAsked(0.0, 2.0))
+    assert found.ways
+    for way in found.ways:
+        keys = {step.move.option.key.partition("~")[0] for step in way.steps}
+        assert not keys >= {"vacuum", "clean"}

@@ -201,6 +201,8 @@ def _cleaned(key: str) -> ChangeKind:
 
     def make(vacuum: Vacuum, to: Column, _: RuleBook) -> Vacuum:
         medium = getattr(vacuum, key)
+        if medium is None:  # another vacuum has come in its place
+            return vacuum
         return replace(vacuum, **{key: replace(medium, held=to(medium.held, 0.0))})
 
     return ChangeKind(Vacuum, values, make)

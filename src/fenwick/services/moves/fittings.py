@@ -56,9 +56,10 @@ def _bores_beside(rig: Rig, part: str) -> list[float]:
         stops: list[tuple[str, float | None, float | None]] = [(way[0].id, None, way[0].port.bore_m)]
         along = (*(e for branch in way for e in branch.elements), *rig.line.elements)
         stops += [_stop(element) for element in along if not isinstance(element, LeakPart)]
-        for before, (own, *_), after in zip(stops[:-1], stops[1:], [*stops[2:], ("", None, None)], strict=True):
-            if own == part:
-                return [bore for bore in (before[2], after[1]) if bore is not None]
+        for at, (own, *_) in enumerate(stops):
+            if own == part and at > 0:
+                ahead, behind = stops[at - 1][2], stops[at + 1][1] if at + 1 < len(stops) else None
+                return [bore for bore in (ahead, behind) if bore is not None]
     return []
 
 
