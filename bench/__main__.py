@@ -21,6 +21,7 @@ from bench.readings import readings
 from bench.separators import separators
 from bench.timing import best, median
 from bench.trees import Maker
+from bench.ways import ways
 from fenwick.core.components.elements import Hose
 from fenwick.core.judging.assess import assess
 from fenwick.core.line.line import Line
@@ -132,5 +133,6 @@ if __name__ == "__main__":
     bands(say)
     readings(say)
     making(say)
+    ways(say)
     pages(say)
     start_up()
