@@ -8,6 +8,7 @@ from xml.etree import ElementTree
 
 import numpy as np
 import pytest
+from bench.ways import with_tools
 from hypothesis import given, settings
 
 from fenwick.core.judging.alone import each_alone
@@ -16,8 +17,7 @@ from fenwick.data.demo import demo_rig
 from fenwick.drawing import TreeScene, lay_out_tree, render_tree
 from fenwick.drawing.shapes import Curve, divided, straight
 from fenwick.drawing.tools import SYMBOLS, symbol_of
-from fenwick.rig import Rig, build_line, check_rig, edit_rig
-from fenwick.rig.edits.branches import add_tool
+from fenwick.rig import Rig, build_line, edit_rig
 from fenwick.rig.format.elements import PortPart
 from fenwick.rig.voice import voice_for
 from tests.test_rigs import rigs
@@ -30,18 +30,6 @@ def tree_of(rig: Rig, port: int = 0, *, upright: bool = False) -> TreeScene:
     return lay_out_tree(
         rig, assess(line), voice_for(rig, "metric"), alone, lambda part: f"?part={part}", None, port, upright=upright
     )
-
-
-def with_tools(count: int) -> Rig:
-    """The bench line with so many tools, each behind a gate."""
-    rig = demo_rig("demo_bench")
-    while len(rig.line.ways) < count:
-        rig, _ = add_tool(rig, "sweep")
-    document = rig.model_dump(mode="json")
-    for branch in document["line"]["branches"]:
-        if branch["port"]:
-            branch["gate"] = {"opening": 0.0}
-    return check_rig(document)
 
 
 @pytest.mark.parametrize("upright", [False, True])

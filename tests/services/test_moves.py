@@ -12,6 +12,8 @@ from fenwick.core.judging.review import review
 from fenwick.core.search.changes import stock_opening
 from fenwick.data.demo import demo_rig, demo_shop
 from fenwick.rig import Rig, build_line, check_rig
+from fenwick.rig.edits.hood_options import hood_options
+from fenwick.rig.edits.ports import alone
 from fenwick.rig.edits.routes import route_length
 from fenwick.rig.format.hood import EnclosurePart
 from fenwick.rig.format.separator import SeparatorPart
@@ -174,3 +176,14 @@ def test_the_shops_own_price_comes_before_the_rule_of_thumb() -> None:
     dear = shop_with(prices=[{"id": "p", "of": "price.sealant", "price": 33.0}])
     (move,) = [one for one in moves_for(rig, dear, [0]) if one.option.key.startswith("seal-bin~")]
     assert move.option.cost == 33.0
+
+
+def test_what_is_held_in_the_hand_gets_no_box_and_no_board() -> None:
+    rig = demo_rig("demo_bench")
+    at_sander = [move for move in moves_for(rig, demo_shop(), [2]) if move.option.part == "sander"]
+    assert at_sander
+    assert not [move for move in at_sander if move.option.key.startswith(("box~", "plate~"))]
+    lone = alone(rig, "sander")
+    assert lone is not None
+    options = hood_options(lone, "sander", solve(lone).found)
+    assert not {"box", "plate"} & {option.id for option in options}

@@ -12,10 +12,14 @@ from fenwick.core.errors import CoreError
 from fenwick.core.judging.check import ACT
 from fenwick.data.demo import demo_rig, demo_shop
 from fenwick.data.lines import line_state
-from fenwick.rig import Rig, build_line
+from fenwick.rig import Rig, build_line, check_rig
+from fenwick.rig.format.separator import SeparatorPart
+from fenwick.rig.voice import voice_for
 from fenwick.services.checks import checked, tally
 from fenwick.services.moves import moves_for, with_moves
+from fenwick.services.solving import solve
 from fenwick.services.way import FoundWays, WayAsked, asked_limits, search_ways, ways_to, works_of
+from fenwick.services.way_document import plans_document
 from fenwick.services.way_steps import as_it_stands, steps_of, whole_count
 from fenwick.shop import check_shop
 from tests.test_rigs import rigs
@@ -199,3 +203,33 @@ def test_a_filter_is_not_cleaned_that_another_vacuum_does_not_have() -> None:
     for way in found.ways:
         keys = {step.move.option.key.partition("~")[0] for step in way.steps}
         assert not keys >= {"vacuum", "clean"}
+
+
+def test_a_line_without_a_separator_is_offered_one_over_a_bin_of_the_shop() -> None:
+    document = demo_rig().model_dump(mode="json")
+    document["line"]["elements"] = [one for one in document["line"]["elements"] if one["kind"] != "separator"]
+    bare = check_rig(document)
+    assert [check.id for check in solve(bare).found.checks if check.id == "kept" and int(check.level[0]) == ACT]
+    found = ways_to(bare, demo_shop(), WayAsked(60.0, 12.0))
+    way = found.ways[-1]
+    assert [step.move.option.key for step in way.steps if step.move.option.key.startswith("separator~")]
+    assert [one for one in way.rig.line.elements if isinstance(one, SeparatorPart)]
+    assert way.count.past < 0.3 * found.count.past
+    alone = ways_to(bare, None, WayAsked(60.0, 12.0)).ways[-1]
+    first = next(step.move.option for step in alone.steps if step.move.option.key.startswith("separator~"))
+    assert first.cost > 25.0  # the bin is bought, too
+    assert not first.uses
+
+
+def test_of_dust_that_nobody_knows_no_mass_is_told() -> None:
+    nobody = check_rig({**demo_rig().model_dump(mode="json"), "dust": None})
+    told = plans_document(ways_to(nobody, demo_shop(), WayAsked(20.0, 4.0)), "€", voice_for(nobody, "metric"))
+    weeks = [told["week_today"], *(plan["week"] for plan in told["plans"])]
+    assert all((week["lost_kg"], week["past_bin_kg"]) == (None, None) for week in weeks)
+    assert told["plans"][-1]["week"]["acts"] < told["week_today"]["acts"]
+
+
+def test_more_may_be_spent_and_no_way_gets_worse() -> None:
+    ends = [ways("demo_cyclone", spend=spend, hours=12.0).ways[-1].count for spend in (0.0, 10.0, 40.0, 1e9)]
+    for cheaper, dearer in pairwise(ends):
+        assert not cheaper.better_than(dearer)

@@ -8,7 +8,7 @@ from hypothesis import strategies as st
 
 from fenwick.rig.format.problems import RigError
 from fenwick.way_kept import edit
-from fenwick.way_kept.model import KeptStep, KeptWay, read_way, write_way
+from fenwick.way_kept.model import MOST_STRUCK, KeptStep, KeptWay, read_way, write_way
 
 DAY = "2026-11-28"
 
@@ -83,3 +83,12 @@ def test_no_step_is_lost_or_doubled_whatever_is_done(deeds: list[tuple[str, str]
 def test_what_is_no_record_is_told_in_a_sentence(text: str) -> None:
     with pytest.raises(RigError, match="the record of the way cannot be read"):
         read_way(text)
+
+
+def test_the_oldest_of_too_many_struck_out_is_forgotten() -> None:
+    way = WAY
+    for i in range(MOST_STRUCK + 5):
+        way = edit.strike(way, f"k{i}")
+    assert len(way.struck) == MOST_STRUCK
+    assert way.struck[-1] == f"k{MOST_STRUCK + 4}"
+    assert read_way(write_way(way)) == way

@@ -181,3 +181,36 @@ def test_what_was_found_for_another_state_of_the_line_is_not_shown_as_if_for_thi
     again = soup(client.get(f"{PAGE}?job={job}"))
     assert "another state of the line" in again.text
     assert again.select_one("#begin") is not None
+
+
+def test_what_the_way_starts_from_is_what_the_table_of_ports_says(client: FlaskClient) -> None:
+    answer = client.post("/lines/2/way", data={"spend": "20", "hours": "2"})
+    job = re.search(r"job=([\w-]+)", answer.headers["Location"])
+    assert job
+    for _ in range(900):
+        if "HX-Redirect" in client.get(f"/lines/2/way/{job[1]}").headers:
+            break
+        time.sleep(0.05)
+    rows = soup(client.get(answer.headers["Location"])).select(".way-ports")[0].select("tbody tr")
+    table = {row["name"]: row for row in client.get("/lines/2/ports.json").json}
+    assert rows
+    for row in rows:
+        air, caught, in_bin = (cell.text.partition(" →")[0].split()[0] for cell in row.select("td"))
+        known = table[row.th.text]  # type: ignore[union-attr]
+        assert (float(air), float(caught)) == (known["flow [L/s]"], known["caught [%]"])
+        assert float(in_bin) == pytest.approx(known["in_bin [g of 100]"], abs=0.051)
+
+
+def test_however_much_is_struck_out_the_page_stands(client: FlaskClient) -> None:
+    assert client.post(f"{PAGE}/change/strike", data={"step": "no such step"}).status_code == 404
+    moves = [str(key) for key in keys_of(found(client, spend="0", hours="3")[1])]
+    for key in moves * 3:
+        assert client.post(f"{PAGE}/change/strike", data={"step": key}).status_code == 302
+    assert len(soup(client.get(PAGE)).select(".struck-card li")) == len(set(moves))
+
+
+def test_a_step_that_is_gone_is_told_in_a_sentence_with_a_way_back(client: FlaskClient) -> None:
+    answer = client.get(f"{PAGE}/try", query_string={"step": "nothing~here"})
+    assert answer.status_code == 404
+    assert "no such step on this line" in answer.text
+    assert "Back to the line" in answer.text

@@ -8,7 +8,7 @@ from pathlib import Path
 
 import click
 
-from fenwick.cli.commands import bytes_of, fail, main
+from fenwick.cli.commands import fail, main, rig_and_shop
 
 
 @main.command()
@@ -32,23 +32,18 @@ def build(
 ) -> None:
     """Write parts, templates, sheets and booklet of what is built of the line in RIG."""
     from fenwick.core.errors import CoreError
-    from fenwick.rig import RigError, read_from_outside
+    from fenwick.rig import RigError
     from fenwick.services.making import NothingToBuildError, build_pack, tolerances
     from fenwick.services.making_files import pack_files
     from fenwick.services.shop_stock import asked_of
-    from fenwick.shop import read_shop
 
     _check_folder(out, force=force)
-    at = rig
+    line, shop = rig_and_shop(rig, shop_file)
     try:
-        line = read_from_outside(bytes_of(rig))
-        at = shop_file or rig
-        shop = None if shop_file is None else read_shop(bytes_of(shop_file))
-        at = rig
         asked = replace(asked_of(shop, what), swirl=swirl, bought=bought)
         files = pack_files(build_pack(line, asked), tolerances(line, asked), date.today().isoformat(), paper)
     except (RigError, CoreError, NothingToBuildError) as error:
-        fail(f"{at}: {error}")
+        fail(f"{rig}: {error}")
     try:
         out.mkdir(parents=True, exist_ok=True)
         for name, content in files.items():

@@ -17,6 +17,8 @@ from fenwick import __version__
 
 if TYPE_CHECKING:
     from fenwick.data.home import Home
+    from fenwick.rig import Rig
+    from fenwick.shop import ShopFile
 
 BAD_INPUT = 2  #: exit status for anything wrong with what the user gave
 
@@ -72,6 +74,20 @@ def bytes_of(path: Path) -> bytes:
             return file.read(MAX_BYTES + 1)
     except OSError as error:
         fail(f"{path}: cannot be read: {os.strerror(error.errno) if error.errno else error}")
+
+
+def rig_and_shop(rig: Path, shop_file: Path | None) -> tuple[Rig, ShopFile | None]:
+    """The line in a file, and the shop in another; what is wrong with one of them ends the command by its name."""
+    from fenwick.rig import RigError, read_from_outside
+    from fenwick.shop import read_shop
+
+    at = rig
+    try:
+        line = read_from_outside(bytes_of(rig))
+        at = shop_file or rig
+        return line, None if shop_file is None else read_shop(bytes_of(shop_file))
+    except RigError as error:
+        fail(f"{at}: {error}")
 
 
 def home_of(asked: Path | None, name: str = "shop") -> Home:

@@ -7,7 +7,7 @@ from pathlib import Path
 
 import click
 
-from fenwick.cli.commands import bytes_of, fail, main
+from fenwick.cli.commands import fail, main, rig_and_shop
 
 
 @main.command()
@@ -23,24 +23,18 @@ def improve(
     from math import isfinite
 
     from fenwick.core.errors import CoreError
-    from fenwick.rig import RigError, read_from_outside
     from fenwick.rig.voice import voice_for
     from fenwick.services.way import WayAsked, ways_to
     from fenwick.services.way_document import plans_document
-    from fenwick.shop import read_shop
     from fenwick.units import METRIC
 
     for name, value in (("--spend", spend), ("--hours", hours)):
         if value is not None and not isfinite(value):
             fail(f"{name} must be a number that can be counted to")
-    at = rig
+    line, shop = rig_and_shop(rig, shop_file)
     try:
-        line = read_from_outside(bytes_of(rig))
-        at = shop_file or rig
-        shop = None if shop_file is None else read_shop(bytes_of(shop_file))
-        at = rig
         found = ways_to(line, shop, WayAsked(spend, hours, tuple(without)))
-    except (RigError, CoreError) as error:
-        fail(f"{at}: {error}")
+    except CoreError as error:
+        fail(f"{rig}: {error}")
     document = plans_document(found, "€" if shop is None else shop.money, voice_for(line, METRIC))
     click.echo(json.dumps(document, indent=1, allow_nan=False, ensure_ascii=False))

@@ -7,7 +7,7 @@ from pathlib import Path
 
 import click
 
-from fenwick.cli.commands import bytes_of, fail, main
+from fenwick.cli.commands import fail, main, rig_and_shop
 
 
 @main.command()
@@ -17,22 +17,17 @@ from fenwick.cli.commands import bytes_of, fail, main
 def make_or_buy(rig: Path, what: str | None, shop_file: Path | None) -> None:
     """Print every kind of separator that the line in RIG takes, made and bought, as JSON."""
     from fenwick.core.errors import CoreError
-    from fenwick.rig import RigError, read_from_outside
+    from fenwick.rig import RigError
     from fenwick.services.make_or_buy import make_or_buy_of
     from fenwick.services.making import NothingToBuildError, first_separator
     from fenwick.services.shop_stock import asked_of
-    from fenwick.shop import read_shop
 
-    at = rig
+    line, shop = rig_and_shop(rig, shop_file)
     try:
-        line = read_from_outside(bytes_of(rig))
-        at = shop_file or rig
-        shop = None if shop_file is None else read_shop(bytes_of(shop_file))
-        at = rig
         of = what or first_separator(line)
         found = make_or_buy_of(line, of, asked_of(shop, of))
     except (RigError, CoreError, NothingToBuildError) as error:
-        fail(f"{at}: {error}")
+        fail(f"{rig}: {error}")
     if not found:
         fail(f"{rig}: the line has no separator called “{of[:40]}”")
     rows = [

@@ -55,16 +55,10 @@ def change_build(session: Session, line_id: int, what: str, file: BuildFile, lab
 def step_build(session: Session, line_id: int, what: str, by: int) -> str | None:
     """Undo (−1) or redo (+1); what was taken back or brought back, or None at the end of the history."""
     row = _row(session, line_id, what)
-    if row is None or row.id is None:
-        return None
-    near = OF_BUILDS.near(session, row.id, row.cursor)
-    target = near.here if by < 0 else near.after
-    if target is None:
-        return None
-    row.cursor += by
-    session.add(row)
-    kept(session)
-    return target.label
+    label = None if row is None else OF_BUILDS.step(session, row, by)
+    if label is not None:
+        kept(session)
+    return label
 
 
 def add_build_photo(session: Session, line_id: int, what: str, step: str, picture: bytes) -> int:

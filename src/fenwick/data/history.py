@@ -55,6 +55,16 @@ class History(Generic[State]):
         found = {row.number: row for row in session.exec(mine).all()}
         return Near(*(found.get(number) for number in numbers))
 
+    def step(self, session: Session, row: Any, by: int) -> str | None:
+        """Undo (−1) or redo (+1) for the owner in a row with its cursor; its label, None at the end of the history."""
+        near = self.near(session, row.id, row.cursor)
+        target = near.here if by < 0 else near.after
+        if target is None:
+            return None
+        row.cursor += by
+        session.add(row)
+        return target.label
+
     def at(self, session: Session, owner: int, revision: int) -> State | None:
         """A state by the id of its row, one that had been undone too."""
         row = session.get(self.table, revision)

@@ -54,16 +54,10 @@ def change_way(session: Session, line_id: int, way: KeptWay, label: str) -> None
 def step_way(session: Session, line_id: int, by: int) -> str | None:
     """Undo (−1) or redo (+1); what was taken back or brought back, or None at the end of the history."""
     row = _row(session, line_id)
-    if row is None or row.id is None:
-        return None
-    near = OF_WAYS.near(session, row.id, row.cursor)
-    target = near.here if by < 0 else near.after
-    if target is None:
-        return None
-    row.cursor += by
-    session.add(row)
-    kept(session)
-    return target.label
+    label = None if row is None else OF_WAYS.step(session, row, by)
+    if label is not None:
+        kept(session)
+    return label
 
 
 def _row(session: Session, line_id: int) -> LineWay | None:

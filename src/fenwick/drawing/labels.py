@@ -135,7 +135,7 @@ def _words(part: DrawnPart, rig: Rig, found: Assessment, voice: Voice) -> tuple[
     if isinstance(element, HosePart):
         speed = voice.figure(stations.velocity[stations.index(part.id), 0], "speed")
         size = f"{voice.figure(element.bore_m, 'bore')} × {voice.figure(element.length_m, 'length')}"
-        word = _carrying(part.id, found)
+        word = carrying_word(part.id, found)
         return f"{shortened(part.title)} · {size}", f"{speed} · {word}" if word else speed, bool(word)
     if isinstance(element, SeparatorPart | WetStagePart):
         stage = next(s for s in found.separations if s.id == part.id)
@@ -190,7 +190,7 @@ def shortened(name: str) -> str:
     return name if len(name) <= LONGEST_NAME else name[: LONGEST_NAME - 1].rstrip() + "…"
 
 
-def _carrying(name: str, found: Assessment) -> str:
+def carrying_word(name: str, found: Assessment) -> str:
     """The carrying word of a dust-laden hose; none for cleaned air."""
     if found.carrying is None or name not in found.carrying.ids:
         return ""

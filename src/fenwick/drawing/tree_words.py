@@ -6,6 +6,7 @@ from collections.abc import Sequence
 
 from fenwick.core.arrays import Array
 from fenwick.core.judging.assess import Assessment
+from fenwick.drawing.labels import carrying_word
 from fenwick.drawing.run import pieces_of
 from fenwick.drawing.shapes import Box, Curve, DrawnPart, Label
 from fenwick.drawing.states import part_levels
@@ -110,9 +111,8 @@ def speed_label(
     if part.id not in on_way and part.level == "ok":
         return None
     speed = voice.figure(found.point.stations.velocity[found.point.stations.index(part.id), 0], "speed")
-    word = {"ok": "carries", "watch": "just carries", "act": "settles"}[part.level]
     x, y = part.curve.at(0.42)
-    return Label(speed, word, part.level, x + part.bore / 2 + 5.0, y - 2.0, "start", part.id)
+    return Label(speed, carrying_word(part.id, found), part.level, x + part.bore / 2 + 5.0, y - 2.0, "start", part.id)
 
 
 def description_of(tools: Sequence[TreeTool], parts: Sequence[DrawnPart]) -> str:

@@ -11,6 +11,7 @@ from fenwick.core.making.schedule import NEVER, Window, schedule
 from fenwick.core.making.shopping import sum_of
 from fenwick.core.making.tools import missing_tools
 from fenwick.core.search.designs import BOUGHT, MADE
+from fenwick.core.search.way.options import EVENING, WEEKEND
 from fenwick.rig import Rig, RigError
 from fenwick.rig.edits.kinds import KINDS, change_kind, kind_of
 from fenwick.rig.format.separator import SeparatorPart
@@ -19,7 +20,7 @@ from fenwick.services.solving import solve
 
 HOUR = 3600.0
 #: how long a maker has, hands on [h]
-TIMES = {"20-minutes": 1.0 / 3.0, "evening": 3.0, "weekend": 12.0}
+TIMES = {"20-minutes": 1.0 / 3.0, "evening": EVENING, "weekend": WEEKEND}
 
 
 @dataclass(frozen=True)

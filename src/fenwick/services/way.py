@@ -11,16 +11,15 @@ from fenwick.core.judging.check import Check
 from fenwick.core.judging.line_figures import LineFigures
 from fenwick.core.line.line import Line
 from fenwick.core.search.way.count import NOTHING, Counter, WayCount, places_of
-from fenwick.core.search.way.options import WayLimits
+from fenwick.core.search.way.options import EVENING, USUAL_SPEND, WEEKEND, WayLimits
 from fenwick.core.search.way.search import CountedWay, in_order, pruned, search_way
 from fenwick.core.search.work import PortWork
 from fenwick.rig import Rig, build_line
 from fenwick.services.moves import Move, as_made, moves_for, with_moves
-from fenwick.services.way_steps import WayStep, as_it_stands, steps_of, whole_count
+from fenwick.services.way_steps import WayStep, WholeCount, as_it_stands, steps_of, whole_count
 from fenwick.shop import ShopFile
 from fenwick.shop.work import HOUR, jobs_on_line
 
-EVENING, WEEKEND, USUAL_SPEND = 3.0, 12.0, 60.0  #: [h], [h], [money]
 VERIFIED = 5  #: of the best by screening, that are solved whole
 UNKNOWN_MASS = 1.0  #: of dust a week at a port of which nothing is known [kg]
 
@@ -95,6 +94,21 @@ def works_of(rig: Rig, shop: ShopFile | None, line: Line) -> tuple[PortWork, ...
     return tuple(PortWork(i, UNKNOWN_MASS if rate is None else float(rate) * HOUR) for i, rate in enumerate(rates))
 
 
+def week_today(rig: Rig, shop: ShopFile | None) -> tuple[tuple[PortWork, ...], WholeCount]:
+    """The week's work of a line, and what the line as it is comes to over it.
+
+    Raises
+    ------
+    CoreError
+        When it does not settle.
+    """
+    works = works_of(rig, shop, build_line(rig))
+    today = whole_count(rig, works, shop)
+    if today is None:
+        raise CoreError("The line does not settle as it stands.")
+    return works, today
+
+
 @lru_cache(maxsize=16)
 def ways_to(rig: Rig, shop: ShopFile | None, asked: WayAsked) -> FoundWays:
     """The ways of a line.
@@ -119,10 +133,7 @@ def search_ways(
     CoreError
         When the line does not settle as it stands.
     """
-    works = works_of(rig, shop, build_line(rig))
-    today = whole_count(rig, works, shop)
-    if today is None:
-        raise CoreError("The line does not settle as it stands.")
+    works, today = week_today(rig, shop)
     yield WaysState(1)
     moves = [one for one in moves_for(rig, shop, [work.port for work in works]) if one.option.key not in asked.struck]
     usable = tuple(one for one in moves if not one.option.tools)

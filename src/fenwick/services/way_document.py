@@ -65,5 +65,6 @@ def _step(step: WayStep, keys: list[str], voice: Voice) -> dict[str, Any]:
 
 
 def _week(count: WayCount) -> dict[str, Any]:
-    """Over the week's work, each tool at its turn."""
-    return {"acts": count.acts, "lost_kg": count.lost, "past_bin_kg": count.past, "made_kg": count.made}
+    """Over the week's work, each tool at its turn; null where it is not known where all the dust goes."""
+    lost, past = (count.lost, count.past) if count.known else (None, None)
+    return {"acts": count.acts, "lost_kg": lost, "past_bin_kg": past, "made_kg": count.made}

@@ -6,13 +6,12 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import lru_cache
 
-from fenwick.core.errors import CoreError
 from fenwick.core.judging.line_figures import LineFigures
 from fenwick.core.search.way.count import WayCount
 from fenwick.rig import Rig, build_line
 from fenwick.services.moves import Move, moves_for, with_moves
-from fenwick.services.way import works_of
-from fenwick.services.way_steps import WayStep, as_it_stands, steps_of, whole_count
+from fenwick.services.way import week_today, works_of
+from fenwick.services.way_steps import WayStep, as_it_stands, steps_of
 from fenwick.shop import ShopFile
 from fenwick.way_kept.model import KeptStep
 
@@ -48,10 +47,7 @@ def resumed(rig: Rig, shop: ShopFile | None, keys: tuple[str, ...]) -> ResumedWa
     CoreError
         When the line does not settle as it stands.
     """
-    works = works_of(rig, shop, build_line(rig))
-    today = whole_count(rig, works, shop)
-    if today is None:
-        raise CoreError("The line does not settle as it stands.")
+    works, today = week_today(rig, shop)
     known = moves_of(rig, shop) if keys else {}
     steps = steps_of(rig, [known[key] for key in keys if key in known], works, shop)
     left = {step.move.option.key for step in steps}

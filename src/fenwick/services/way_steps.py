@@ -52,7 +52,7 @@ def whole_count(rig: Rig, works: tuple[PortWork, ...], shop: ShopFile | None) ->
     try:
         line = build_line(rig)
         found: dict[tuple[str, str | None], Check] = {}
-        lost, past, ports = 0.0, 0.0, list[PortFigures]()
+        lost, past, known, ports = 0.0, 0.0, True, list[PortFigures]()
         for work in works:
             lone = line_alone(line, work.port)
             assessed = assess(lone)
@@ -63,13 +63,14 @@ def whole_count(rig: Rig, works: tuple[PortWork, ...], shop: ShopFile | None) ->
             at = figures_at(lone, assessed, work.port)
             ports.append(PortFigures(line.leaves[work.port].id, one_value(at.flow), _one(at.caught), _one(at.in_bin)))
             lost += work.mass * (0.0 if at.lost is None else one_value(at.lost))
+            known = known and at.lost is not None
             if at.lost is not None and at.in_bin is not None:
                 past += work.mass * max(0.0, 1.0 - one_value(at.in_bin) - one_value(at.lost))
     except (CoreError, RigError):
         return None
     acting = tuple(check for check in found.values() if int(check.level[0]) == ACT)
     watching = tuple(check for check in found.values() if 0 < int(check.level[0]) < ACT)
-    count = WayCount(len(acting), lost, past, 0.0, 0.0, sum(work.mass for work in works))
+    count = WayCount(len(acting), lost, past, 0.0, 0.0, sum(work.mass for work in works), known)
     return WholeCount(count, tuple(ports), acting, watching)
 
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from typing import Any
 
-from fenwick.way_kept.model import MOST_STEPS, KeptStep, KeptWay
+from fenwick.way_kept.model import MOST_STEPS, MOST_STRUCK, KeptStep, KeptWay
 
 
 def _with(way: KeptWay, **changes: Any) -> KeptWay:
@@ -61,7 +61,7 @@ def strike(way: KeptWay, key: str) -> KeptWay:
     """A step that is out of the question, in this way and in every other."""
     steps = tuple(step for step in way.steps if step.key != key or step.done is not None)
     struck = way.struck if key in way.struck else (*way.struck, key)
-    return _with(way, steps=steps, struck=struck)
+    return _with(way, steps=steps, struck=struck[-MOST_STRUCK:])
 
 
 def unstrike(way: KeptWay, key: str) -> KeptWay:

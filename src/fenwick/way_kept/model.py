@@ -10,7 +10,7 @@ from pydantic import Field, StringConstraints, ValidationError
 from fenwick.rig.format import fields as f
 from fenwick.rig.format.problems import Problem, RigError
 
-MOST_STEPS = 60
+MOST_STEPS, MOST_STRUCK = 60, 400
 DoneDay = Annotated[str, StringConstraints(pattern=r"^\d{4}-\d\d-\d\d$")]
 MoveKey = Annotated[str, StringConstraints(min_length=1, max_length=200)]
 StepWords = Annotated[str, StringConstraints(max_length=300)]
@@ -34,7 +34,7 @@ class KeptWay(f.Part):
     version: Literal[1] = 1
     spend: Takes | None = None
     hours: Takes | None = None
-    struck: tuple[MoveKey, ...] = Field((), max_length=400)
+    struck: tuple[MoveKey, ...] = Field((), max_length=MOST_STRUCK)
     steps: tuple[KeptStep, ...] = Field((), max_length=MOST_STEPS)
 
     @property

@@ -6,7 +6,7 @@ from collections.abc import Sequence
 
 from fenwick.core.judging.check import Check
 from fenwick.core.search.way.count import WayCount
-from fenwick.core.search.way.options import WayLimits
+from fenwick.core.search.way.options import EVENING, WEEKEND, WayLimits
 from fenwick.units.sentence import inside
 from fenwick.wording.checks import check_sentence
 from fenwick.wording.making.facts import duration
@@ -16,7 +16,7 @@ from fenwick.wording.say import Voice
 HOUR = 3600.0
 WHOLE = 10.0  #: sums from here on are told without cents: they are rules of thumb
 #: stretches of time that have a name [h]
-TIMES = {3.0: "an evening", 12.0: "a weekend"}
+TIMES = {EVENING: "an evening", WEEKEND: "a weekend"}
 NOT_CONTAINED = (
     "No shop vacuum moves that much air, whatever is changed: a mask while it works and after, a room filter, or the "
     "job outdoors."
@@ -39,7 +39,7 @@ def way_title(limits: WayLimits, sign: str) -> str:
     if limits.cost is None and limits.hours is None:
         return "the best that can be had"
     if limits.cost == 0.0 and limits.hours in TIMES:
-        return "free, this evening" if TIMES[limits.hours] == "an evening" else f"free, {TIMES[limits.hours]}"
+        return "free, this evening" if limits.hours == EVENING else f"free, {TIMES[limits.hours]}"
     spent = (
         "whatever it costs"
         if limits.cost is None
@@ -75,6 +75,8 @@ def takes_words(cost: float, hours: float, sign: str) -> str:
 def moved_words(before: WayCount, after: WayCount) -> list[str]:
     """What a step or a way moves, over the week's work, the most important first; empty where nothing does."""
     told = [f"to act on {before.acts} → {after.acts}"] if before.acts != after.acts else []
+    if not before.known:
+        return told
     for words, was, now in (("lost", before.lost, after.lost), ("past the bin", before.past, after.past)):
         old, new = _of_100(was, before.made), _of_100(now, after.made)
         if old != new:

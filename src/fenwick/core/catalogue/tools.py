@@ -80,6 +80,9 @@ TOOLS: dict[str, ToolClass] = {
     )
 }
 
+#: machines that are moved over the work: no box stands round them, no board behind them
+IN_HAND = ("hand-held-sander", "floor-pick-up")
+
 #: taken when the tool is not known, with a port as wide as the hose
 COMMONEST = "bandsaw"
 

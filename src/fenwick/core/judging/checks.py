@@ -39,9 +39,7 @@ def checks(
     """
     found = [*_flow_checks(line, point), *_caught_checks(line, captures)]
     found += carrying_check(carrying) if carrying else []
-    if kept is not None and line.stages:
-        good = np.full_like(kept, line.rules["verdict.kept-good"])
-        found.append(Check("kept", kept_level(kept, line), kept, good, "share", line.stages[0].id))
+    found += _kept_checks(line, point, kept)
     for stage, result in zip(line.stages, separations, strict=True):
         if isinstance(stage, Separator):
             found += _bin_checks(stage, line, point, result)
@@ -92,6 +90,15 @@ def _caught_checks(line: Line, captures: tuple[Capture, ...]) -> Iterator[Check]
             caught = port.tool_total
             good = np.full_like(caught, line.rules["verdict.caught-good"])
             yield Check("caught", caught_level(port, line), caught, good, "share", port.id)
+
+
+def _kept_checks(line: Line, point: OperatingPoint, kept: Array | None) -> Iterator[Check]:
+    """What the separators keep; without any, nothing is: all of it goes on to the vacuum."""
+    if line.dust is None or (line.stages and kept is None):
+        return
+    share = kept if line.stages and kept is not None else np.zeros_like(point.mass_flow)
+    good = np.full_like(share, line.rules["verdict.kept-good"])
+    yield Check("kept", kept_level(share, line), share, good, "share", line.stages[0].id if line.stages else None)
 
 
 def caught_level(port: Capture, line: Line) -> npt.NDArray[np.intp]:

@@ -6,6 +6,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Any
 
+from fenwick.core.catalogue.tools import IN_HAND
 from fenwick.core.judging.assess import Assessment, assess
 from fenwick.core.rules import RuleBook
 from fenwick.core.search.changes import CLOSED_IN, NEARER, stock_opening
@@ -71,7 +72,7 @@ def hood_changes(branch: BranchPart, rules: RuleBook) -> Iterator[HoodChange]:
         ways = [{**way.model_dump(mode="json"), "area_m2": way.area_m2 * CLOSED_IN} for way in hood.openings]
         if max(way["area_m2"] for way in ways) >= least:
             yield HoodChange("close-in", max(way["area_m2"] for way in ways), {"hood.openings": ways})
-    if hood is not None and not hood.rebound and hood.kind != "floor":
+    if hood is not None and not hood.rebound and hood.kind != "floor" and port.machine not in IN_HAND:
         yield HoodChange("plate", 0.0, {"hood.rebound": True})
     if not port.outdoors:
         yield HoodChange("outdoors", 0.0, {"outdoors": True})
@@ -86,6 +87,8 @@ def _at_an_opening(
         yield HoodChange("flange", 0.0, {"entry": "flanged"})
     if isinstance(hood, SlotHoodPart) and not hood.flanged:
         yield HoodChange("flange", 0.0, {"hood.flanged": True})
+    if port.machine in IN_HAND:
+        return
     way = {"name": "In use", "area_m2": area, "share": 1.0}
     common = {"release": hood.release, "thrown_share": hood.thrown_share, "rebound": hood.rebound}
     fan = hood.extra_fan.model_dump(mode="json") if hood.extra_fan else None

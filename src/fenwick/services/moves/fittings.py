@@ -7,11 +7,10 @@ from dataclasses import dataclass
 from typing import Any
 
 from fenwick.core.catalogue.parts import ADAPTER_PRICE
+from fenwick.core.search.drawer import SAME_BORE
 from fenwick.rig import Rig
 from fenwick.rig.format.elements import LeakPart
 from fenwick.services.moves.move import MoveGround
-
-GOES_ON = 0.002  #: bores that differ by less go on one another [m]
 
 
 @dataclass(frozen=True)
@@ -31,7 +30,7 @@ def fit_up(ground: MoveGround, part: str, bore: float) -> FitUp:
     """
     cost, uses = 0.0, []
     for beside in _bores_beside(ground.rig, part):
-        if abs(beside - bore) <= GOES_ON:
+        if abs(beside - bore) <= SAME_BORE:
             continue
         owned = next((one for one in _joining(ground, beside, bore) if one not in uses), None)
         if owned is None:
@@ -45,7 +44,7 @@ def _joining(ground: MoveGround, one: float, other: float) -> Iterator[str]:
     wanted = sorted((one, other))
     for fitting in ground.shop.fittings if ground.shop is not None else ():
         has = sorted((fitting.one_bore_m, fitting.other_bore_m))
-        if all(abs(a - b) <= GOES_ON for a, b in zip(wanted, has, strict=True)):
+        if all(abs(a - b) <= SAME_BORE for a, b in zip(wanted, has, strict=True)):
             yield fitting.id
 
 

@@ -7,11 +7,12 @@ from functools import partial
 
 from fenwick.core.arrays import one_value
 from fenwick.core.search.changes import SHORTEST, Candidate
+from fenwick.core.search.drawer import SAME_BORE
 from fenwick.core.search.way.options import WayOption
 from fenwick.rig.edits.changes import apply_candidate, candidate_key
 from fenwick.rig.edits.routes import route_length
 from fenwick.rig.format.elements import HosePart
-from fenwick.services.moves.fittings import GOES_ON, fit_up
+from fenwick.services.moves.fittings import fit_up
 from fenwick.services.moves.move import Move, MoveGround, said
 from fenwick.shop.drawer import planned_reach
 from fenwick.shop.into_line import put_hose
@@ -38,7 +39,7 @@ def _from_drawer(ground: MoveGround) -> Iterator[Move]:
     laid = {ground.voice.name(one.id).lower() for one in hoses}  # what lies on the line is not in the drawer
     for part in hoses:
         for owned in (one for one in shop.hoses if one.name.lower() not in laid):
-            alike = abs(owned.bore_m - part.bore_m) <= GOES_ON and (owned.wall != "smooth" or part.wall == "smooth")
+            alike = abs(owned.bore_m - part.bore_m) <= SAME_BORE and (owned.wall != "smooth" or part.wall == "smooth")
             if not alike and owned.length_m >= part.length_m - SHORT:
                 yield _owned_hose(ground, part, owned)
 

@@ -2,25 +2,30 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass
 from functools import partial
 
 from fenwick.core.arrays import one_value
+from fenwick.core.catalogue.parts import hose_price
 from fenwick.core.errors import CoreError
 from fenwick.core.judging.assess import assess
 from fenwick.core.judging.check import ACT
 from fenwick.core.judging.standing import standing_checks
+from fenwick.core.line.line import Line
 from fenwick.core.line.ports import line_alone
 from fenwick.core.making.tools import missing_tools
 from fenwick.core.search.changes import VACUUM
 from fenwick.core.search.designs import BOUGHT, MADE, effort
 from fenwick.core.search.finder import Design, Limits, search
 from fenwick.core.search.way.options import WayOption
-from fenwick.rig import Rig, RigError, edit_rig
+from fenwick.rig import Rig, RigError, build_line, edit_rig
 from fenwick.rig.edits.design import with_design
 from fenwick.rig.edits.kinds import KINDS, kind_of
+from fenwick.rig.edits.structure import add_part
+from fenwick.rig.format.elements import HosePart
 from fenwick.rig.format.places import path_of
-from fenwick.rig.format.separator import SeparatorPart
+from fenwick.rig.format.separator import SeparatorPart, WetStagePart
 from fenwick.services.making import build_pack
 from fenwick.services.moves.move import Move, MoveGround, said
 from fenwick.services.shop_stock import asked_of
@@ -85,44 +90,86 @@ def _straps(ground: MoveGround, part: SeparatorPart) -> Iterator[Move]:
 
 
 def _separators(ground: MoveGround) -> Iterator[Move]:
-    """The best design of every kind that the finder knows, in the place of the first separator; made or bought."""
+    """The best design of every kind that the finder knows, in the place of the first separator, or as the first."""
     rig, line = ground.rig, ground.line
-    own = next((e for e in rig.line.elements if isinstance(e, SeparatorPart)), None)
-    if own is None or line.dust is None or not ground.ports:
+    if line.dust is None or not ground.ports or any(isinstance(e, WetStagePart) for e in rig.line.elements):
         return
-    stage, port = next(one for one in line.separators if one.id == own.id), _poorest(ground)
-    lone = line_alone(line, port)
-    for kind in (one for one in KINDS if one not in ("one-body", kind_of(own))):
+    own = next((e for e in rig.line.elements if isinstance(e, SeparatorPart)), None)
+    spot = _as_first(ground) if own is None else _Spot(rig, own.id, kind_of(own))
+    whole = build_line(spot.rig)
+    stage, port = next(one for one in whole.separators if one.id == spot.part), _poorest(whole, ground.ports)
+    lone = line_alone(whole, port)
+    for kind in (one for one in KINDS if one not in ("one-body", spot.kind)):
         *_, found = search(lone, stage, port, Limits((kind,)), WISHES, DESIGNS)
         if found.designs:
-            yield from _made_and_bought(ground, own, kind, found.designs[0])
+            yield from _made_and_bought(ground, spot, kind, found.designs[0])
 
 
-def _poorest(ground: MoveGround) -> int:
+@dataclass(frozen=True)
+class _Spot:
+    """Where a separator goes."""
+
+    rig: Rig  #: with one there
+    part: str  #: its id
+    kind: str = ""  #: that stands there today; empty: none
+    cost: float = 0.0  #: of what it takes besides, in the shop's money
+    uses: tuple[str, ...] = ()  #: things of the shop
+
+
+def _as_first(ground: MoveGround) -> _Spot:
+    """Ahead of the vacuum, over the largest bin of the shop or one that is bought, with a hose behind it."""
+    bins = ground.shop.bins if ground.shop is not None else ()
+    owned = max(bins, key=lambda one: one.height_m * one.top_d_m**2, default=None)
+    rig, part = _with_first(ground.rig, owned)
+    link = next(e for e in reversed(rig.line.elements) if isinstance(e, HosePart))
+    hose = hose_price(link.bore_m, link.length_m, link.wall or "wire-helix")
+    if owned is None:
+        return _Spot(rig, part, cost=hose + one_value(ground.rules["price.bin"]))
+    return _Spot(rig, part, cost=hose, uses=(owned.id,))
+
+
+def _with_first(rig: Rig, owned: OwnedBin | None) -> tuple[Rig, str]:
+    changed, part = add_part(rig, VACUUM, "separator")
+    changed, _ = add_part(changed, VACUUM, "hose")
+    return (changed if owned is None else put_bin(changed, part, owned)), part
+
+
+def _as_first_made(rig: Rig, design: Design, owned: OwnedBin | None) -> Rig:
+    changed, part = _with_first(rig, owned)
+    return with_design(changed, part, design)
+
+
+def _poorest(line: Line, ports: Sequence[int]) -> int:
     """The port of whose dust the separator keeps least: it is chosen for that one, and counted for all."""
 
     def kept(port: int) -> float:
-        found = assess(line_alone(ground.line, port)).kept
+        found = assess(line_alone(line, port)).kept
         return 1.0 if found is None else one_value(found)
 
-    return min(ground.ports, key=kept)
+    return min(ports, key=kept)
 
 
-def _made_and_bought(ground: MoveGround, own: SeparatorPart, kind: str, design: Design) -> Iterator[Move]:
+def _made_and_bought(ground: MoveGround, spot: _Spot, kind: str, design: Design) -> Iterator[Move]:
+    owned = next((one for one in ground.shop.bins if one.id in spot.uses), None) if ground.shop else None
+    where = f"in the place of {inside(ground.voice.name(spot.part))}" if spot.kind else "over a bin ahead of the vacuum"
     for how in (MADE, BOUGHT):
         taken = effort(kind, design.separator, how, NO_SHEET, ground.rules)
-        words = f"{KINDS[kind].label}, {how}, in the place of {inside(ground.voice.name(own.id))}"
         option = WayOption(
-            f"separator~{kind}~{how}", own.id, "separator", one_value(taken.cost), one_value(taken.hours),
-            tools=_missing(ground, own.id, design) if how == MADE else (), alike=f"separator~{kind}",
+            f"separator~{kind}~{how}", spot.part, "separator", spot.cost + one_value(taken.cost),
+            one_value(taken.hours), uses=spot.uses,
+            tools=_missing(ground, spot, design) if how == MADE else (), alike=f"separator~{kind}",
+            wide=not spot.kind,
         )  # fmt: skip
-        yield Move(option, said(words), partial(with_design, part=own.id, design=design))
+        make = partial(with_design, part=spot.part, design=design)
+        if not spot.kind:
+            make = partial(_as_first_made, design=design, owned=owned)
+        yield Move(option, said(f"{KINDS[kind].label}, {how}, {where}"), make)
 
 
-def _missing(ground: MoveGround, part: str, design: Design) -> tuple[str, ...]:
-    asked = asked_of(ground.shop, part)
+def _missing(ground: MoveGround, spot: _Spot, design: Design) -> tuple[str, ...]:
+    asked = asked_of(ground.shop, spot.part)
     try:
-        changed: Rig = with_design(ground.rig, part, design)
+        changed: Rig = with_design(spot.rig, spot.part, design)
         return missing_tools(build_pack(changed, asked).steps, asked.workshop)
     except (RigError, CoreError):
         return ()

@@ -9,18 +9,18 @@ from flask import Blueprint, Response, abort, redirect, render_template, request
 from flask.typing import ResponseReturnValue
 
 from fenwick.core.search.changes import Candidate
-from fenwick.data.lines import LineState, line_names, line_state, stored_document
+from fenwick.data.lines import LineState, NotFoundError, line_names, line_state, stored_document
 from fenwick.rig import Rig, RigError, edit_rig, read_from_outside, write_rig
 from fenwick.rig.edits.changes import candidate_of
 from fenwick.rig.edits.measure import confirm_guess, path_of_guess
-from fenwick.rig.edits.ports import alone
-from fenwick.rig.format.places import path_of
+from fenwick.rig.edits.ports import alone, open_gates, turned
 from fenwick.rig.voice import voice_for
 from fenwick.services.lines import line_to_open
 from fenwick.services.solving import solve
 from fenwick.services.way_kept import with_steps
 from fenwick.shop.into_line import apply_change
 from fenwick.units import BadNumberError
+from fenwick.way_kept.model import MOST_STEPS
 from fenwick.web.kit.database import session
 from fenwick.web.kit.editor import field_value_at, read_editor, rig_field
 from fenwick.web.kit.history import form_line, line_now, save, step
@@ -73,10 +73,16 @@ def late(line_id: int) -> ResponseReturnValue:
 
 
 def on_trial(state: LineState, steps: list[str]) -> LineState:
-    """The line as it would be after some steps of a way; 404 where it does not take them."""
-    changed = with_steps(state.rig, state.owned, steps)
+    """The line as it would be after some steps of a way.
+
+    Raises
+    ------
+    NotFoundError
+        When it does not take them as it stands.
+    """
+    changed = with_steps(state.rig, state.owned, steps[:MOST_STEPS])
     if changed is None:
-        abort(404)
+        raise NotFoundError("There is no such step on this line as it stands: it is made already, or the part is gone.")
     return replace(state, rig=changed, previous=state.rig)
 
 
@@ -137,13 +143,11 @@ def open_alone(line_id: int, port: str) -> ResponseReturnValue:
 def turn_gate(line_id: int, branch: str) -> ResponseReturnValue:
     """Shut a gate that stands open, open one that is shut."""
     state = line_state(session(), line_id)
-    found = next((one for _, one in state.rig.line.walk() if one.id == branch and one.gate is not None), None)
-    if found is None or found.gate is None:
+    rig = turned(state.rig, branch)
+    if rig is None:
         abort(404)
-    shuts = found.gate.opening > 0.0
-    path = path_of(state.rig.model_dump(mode="json"), branch)
-    rig = edit_rig(state.rig, {f"{path}.gate.opening": 0.0 if shuts else 1.0})
-    save(line_id, rig, f"Gate at {voice_for(rig, unit_system()).name(branch)} {'shut' if shuts else 'opened'}")
+    state_words = "opened" if branch in open_gates(rig) else "shut"
+    save(line_id, rig, f"Gate at {voice_for(rig, unit_system()).name(branch)} {state_words}")
     return after_change(line_id, request.form.get("part"))
 
 

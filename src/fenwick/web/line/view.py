@@ -302,5 +302,6 @@ def _before(state: LineState, system: str, port: str) -> dict[str, str]:
 
 def _notes(found: Assessment, voice: Voice) -> list[Note]:
     words = {1: "watch", 2: "act"}
-    bad = [c for c in found.checks if c.id not in IN_VERDICT and int(c.level[0]) > 0]
+    told = {(c.id, c.part) for c in found.checks if c.id in IN_VERDICT and (c.id, c.part) != ("kept", None)}
+    bad = [c for c in found.checks if (c.id, c.part) not in told and int(c.level[0]) > 0]
     return [Note(words[int(c.level[0])], check_sentence(c, voice)) for c in sorted(bad, key=lambda c: -int(c.level[0]))]

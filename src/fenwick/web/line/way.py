@@ -18,7 +18,7 @@ from fenwick.services.way import FoundWays, WayAsked, WaysState, search_ways
 from fenwick.services.way_kept import kept_steps, moves_of, resumed
 from fenwick.shop import ShopFile
 from fenwick.way_kept import edit
-from fenwick.way_kept.model import KeptWay
+from fenwick.way_kept.model import MOST_STEPS, KeptWay
 from fenwick.web.kit.browsers import this_browser
 from fenwick.web.kit.database import session
 from fenwick.web.kit.history import save
@@ -27,8 +27,6 @@ from fenwick.web.kit.units import unit_system
 from fenwick.web.line.routes import bp, on_trial, render
 from fenwick.web.line.view import Attempt, Tried
 from fenwick.web.line.way_view import asked_titles, found_view, kept_view, read_question, voice_here
-
-MOST_TRIED = 12  #: steps in one address
 
 
 @dataclass(frozen=True)
@@ -128,7 +126,7 @@ def _found(job: BackgroundJob | None) -> FoundWays | None:
 @bp.get("/lines/<int:line_id>/way/try")
 def try_way(line_id: int) -> ResponseReturnValue:
     """The line as it would be after some steps; nothing is saved."""
-    state, keys = line_state(session(), line_id), request.args.getlist("step")[:MOST_TRIED]
+    state, keys = line_state(session(), line_id), request.args.getlist("step")[:MOST_STEPS]
     changed, voice = on_trial(state, keys), voice_here(state, unit_system())
     known = moves_of(state.rig, state.owned)
     words = known[keys[0]].tell(voice) if len(keys) == 1 else f"{len(keys)} steps of the way"
@@ -147,7 +145,7 @@ def try_way(line_id: int) -> ResponseReturnValue:
 @bp.post("/lines/<int:line_id>/way/keep")
 def keep_way(line_id: int) -> ResponseReturnValue:
     """Make some steps on the line, in one change that one undo takes back, and tick them off."""
-    state, keys = line_state(session(), line_id), request.form.getlist("step")[:MOST_TRIED]
+    state, keys = line_state(session(), line_id), request.form.getlist("step")[:MOST_STEPS]
     changed = on_trial(state, keys).rig
     known, voice = moves_of(state.rig, state.owned), voice_here(state, unit_system())
     words = known[keys[0]].tell(voice) if len(keys) == 1 else f"{len(keys)} steps of the way"
@@ -180,8 +178,12 @@ def change_kept_way(line_id: int, how: str) -> ResponseReturnValue:
     key = request.form.get("step", "")[:200]
     if how not in CHANGES or not key:
         abort(404)
-    change, label = CHANGES[how]
-    _store(line_id, change(way_state(session(), line_id).way, key), label)
+    state, (change, label) = line_state(session(), line_id), CHANGES[how]
+    kept = way_state(session(), line_id).way
+    known = {step.key for step in kept.steps} | set(kept.struck)
+    if key not in known and key not in moves_of(state.rig, state.owned):
+        abort(404)
+    _store(line_id, change(kept, key), label)
     again: dict[str, Any] = (
         {"job": request.form["job"], **_typed()} if how == "strike" and request.form.get("job") else {}
     )

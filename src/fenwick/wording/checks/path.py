@@ -31,6 +31,8 @@ def _caught(said: Said) -> str:
 
 
 def _kept(said: Said) -> str:
+    if said.check.part is None:
+        return "Nothing is kept ahead of the vacuum: there is no separator, and all of it goes to its bag or filter."
     if said.level == OK:
         return f"{said.value} of what enters is kept in the bin; {said.limit} is good."
     return f"{said.value} of what enters is kept in the bin; {said.limit} is good. The rest goes on to the filter."

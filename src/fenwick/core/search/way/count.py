@@ -14,6 +14,7 @@ from fenwick.core.judging.assess import Assessment, assess
 from fenwick.core.judging.check import ACT
 from fenwick.core.line.line import Line
 from fenwick.core.line.ports import line_alone
+from fenwick.core.rules import rule
 from fenwick.core.search.batch import VariantBatch, with_rings
 from fenwick.core.search.changes import VACUUM
 from fenwick.core.search.figures import Figures, figures_at
@@ -22,7 +23,7 @@ from fenwick.core.search.work import PortWork
 
 Combination: TypeAlias = int  #: of options: the bit at an option's place is set where it is done
 NOTHING: Combination = 0
-NOTICED = 0.005  #: of the dust made, that one would notice [-]
+NOTICED = rule("way.noticed").value  #: of the dust made, that one would notice [-]
 LINE_WIDE, FOLDS = "folding", "bin-collapse"  #: the figure of the line and its check, whichever tool runs
 
 
@@ -36,6 +37,7 @@ class WayCount:
     cost: float  #: in the shop's money
     hours: float  #: [h]
     made: float  #: dust that the work makes, a week [kg]
+    known: bool = True  #: whether it is known where all of it goes; else what is lost counts the rest alone
 
     @property
     def figures(self) -> tuple[float, ...]:

@@ -5,7 +5,10 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 
+from fenwick.core.rules import rule
 from fenwick.core.search.changes import Candidate
+
+EVENING, WEEKEND, USUAL_SPEND = (rule(f"way.{key}").value for key in ("evening", "weekend", "spend"))
 
 
 @dataclass(frozen=True)
