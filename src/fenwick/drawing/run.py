@@ -7,6 +7,7 @@ from itertools import pairwise
 from math import atan2, degrees, hypot, sqrt
 
 from fenwick.drawing.shapes import Box, Curve, DrawnPart, Point, bezier, slice_bezier
+from fenwick.rig import Rig
 from fenwick.rig.format.elements import (
     ElbowPart,
     GatePart,
@@ -17,6 +18,7 @@ from fenwick.rig.format.elements import (
     PlatePart,
     ReducerPart,
 )
+from fenwick.rig.format.separator import SeparatorPart, WetStagePart
 
 FITTING_WIDTH = {
     "reducer": 20.0,
@@ -59,6 +61,17 @@ class JunctionMark:
 
     id: str
     names: tuple[str, ...]
+
+
+def trunk_runs(rig: Rig) -> list[list[object]]:
+    """The trunk's elements ahead of the first stage, between stages, and behind the last."""
+    runs: list[list[object]] = [[]]
+    for element in rig.line.elements:
+        if isinstance(element, SeparatorPart | WetStagePart):
+            runs.append([])
+        else:
+            runs[-1].append(element)
+    return runs
 
 
 def pieces_of(elements: list[object]) -> list[Piece]:

@@ -12,10 +12,10 @@ from fenwick.core.judging.assess import Assessment
 from fenwick.drawing.bodies import Tool, VacuumBody
 from fenwick.drawing.canvas import NARROW, WIDE, Canvas
 from fenwick.drawing.labels import place_labels
-from fenwick.drawing.run import JOINS, GateMark, JunctionMark, draped, hung, part_boxes, pieces_of
+from fenwick.drawing.run import JOINS, GateMark, JunctionMark, draped, hung, part_boxes, pieces_of, trunk_runs
 from fenwick.drawing.shapes import DrawnPart, Label
 from fenwick.drawing.stages import StageBody, place_stage, size_of
-from fenwick.drawing.states import part_levels
+from fenwick.drawing.states import free_at_watch, part_levels
 from fenwick.rig import Rig
 from fenwick.rig.format.elements import BranchPart
 from fenwick.rig.format.separator import SeparatorPart, WetStagePart
@@ -83,7 +83,7 @@ def lay_out_scene(
     tool = Tool.place(at_tool, canvas, floor, scale)
     vacuum = VacuumBody.place(rig.vacuum, canvas, floor, scale)
     runs = _runs(rig, way)
-    free = _free_at_watch(found)
+    free = free_at_watch(found)
     stages = tuple(
         place_stage(part, x, floor, scale, free.get(part.id, 0.0))
         for part, x in zip(parts, _stage_places(runs, parts, scale, tool, vacuum), strict=True)
@@ -117,11 +117,6 @@ def lay_out_scene(
 Stages = Sequence[SeparatorPart | WetStagePart]
 
 
-def _free_at_watch(found: Assessment) -> dict[str, float]:
-    """Free height from which the check on a full bin warns, by separator [m]."""
-    return {str(check.part): float(check.limit[0]) for check in found.checks if check.id == "bin-full"}
-
-
 def _runs(rig: Rig, way: tuple[BranchPart, ...]) -> list[list[object]]:
     """Elements ahead of the first stage, between stages, and behind the last, with marks for gates and junctions."""
     ahead: list[object] = []
@@ -133,13 +128,8 @@ def _runs(rig: Rig, way: tuple[BranchPart, ...]) -> list[list[object]]:
         if len(group) > 1:
             others = [way_in[0] for other in group if other is not branch for way_in in other.ways]
             ahead.append(JunctionMark(f"{JOINS}{branch.id}", tuple(b.port.name for b in others if b.port)))
-    runs = [ahead]
-    for element in rig.line.elements:
-        if isinstance(element, SeparatorPart | WetStagePart):
-            runs.append([])
-        else:
-            runs[-1].append(element)
-    return runs
+    runs = trunk_runs(rig)
+    return [[*ahead, *runs[0]], *runs[1:]]
 
 
 def _scale(parts: Stages, canvas: Canvas) -> float:

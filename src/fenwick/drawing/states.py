@@ -38,3 +38,8 @@ def worst_part(found: Assessment) -> str | None:
 
 def _checks_of(found: Assessment, part: str) -> set[str]:
     return {check.id for check in found.checks if check.part == part and int(check.level[0]) > 0}
+
+
+def free_at_watch(found: Assessment) -> dict[str, float]:
+    """Free height from which the check on a full bin warns, by separator [m]."""
+    return {str(check.part): float(check.limit[0]) for check in found.checks if check.id == "bin-full"}

@@ -14,10 +14,10 @@ from fenwick.core.judging.assess import Assessment
 from fenwick.drawing.bodies import VacuumBody
 from fenwick.drawing.canvas import Canvas
 from fenwick.drawing.labels import place_labels
-from fenwick.drawing.run import Piece, as_drawn, hung, part_boxes, pieces_of, widths_of
+from fenwick.drawing.run import Piece, as_drawn, hung, part_boxes, pieces_of, trunk_runs, widths_of
 from fenwick.drawing.shapes import Box, Curve, DrawnPart, Point, divided
 from fenwick.drawing.stages import StageBody, place_stage, size_of
-from fenwick.drawing.states import part_levels
+from fenwick.drawing.states import free_at_watch, part_levels
 from fenwick.drawing.tools import HIGH, WIDE
 from fenwick.drawing.tree_frame import GROUP_GAP, LaidBranches, TreeFrame, lay_branches, upright_frame, wide_frame
 from fenwick.drawing.tree_scene import TreePipe, TreeScene
@@ -51,7 +51,7 @@ def lay_out_tree(
     scale = _scale(parts, upright=upright)
     vacuum = _vacuum(rig, canvas, floor, scale, upright=upright)
     laid = LaidBranches(frame.first)
-    trunk_bore = pieces_of(list(_runs(rig)[0]))[0].bore_in
+    trunk_bore = pieces_of(list(trunk_runs(rig)[0]))[0].bore_in
     end = lay_branches(rig.line.branches, 0, frame, laid, trunk_bore)
     stages = _place_stages(parts, frame, end, vacuum, floor, scale, found)
     way = rig.line.ways[port]
@@ -61,7 +61,7 @@ def lay_out_tree(
     drawn = [part for branch, curve in laid.runs for part in _along(list(branch.elements), curve, scale)]
     if upright:  # clear of the gates
         drawn = [part if part.curve is None else replace(part, anchor=part.curve.at(0.3)) for part in drawn]
-    runs = _trunk(_runs(rig), frame.point(end, frame.pipe), stages, vacuum, scale)
+    runs = _trunk(trunk_runs(rig), frame.point(end, frame.pipe), stages, vacuum, scale)
     trunk = [part for run in runs for part in run]
     bodies = [_body(stage, floor) for stage in stages]
     behind = [part for body, run in zip(bodies, runs[1:], strict=True) for part in (body, *run)]
@@ -149,23 +149,12 @@ def _along(elements: list[object], curve: Curve, scale: float) -> list[DrawnPart
     ]
 
 
-def _runs(rig: Rig) -> list[list[object]]:
-    """The trunk's elements ahead of the first stage, between stages, and behind the last."""
-    runs: list[list[object]] = [[]]
-    for element in rig.line.elements:
-        if isinstance(element, SeparatorPart | WetStagePart):
-            runs.append([])
-        else:
-            runs[-1].append(element)
-    return runs
-
-
 def _place_stages(
     parts: Sequence[SeparatorPart | WetStagePart], frame: TreeFrame, end: float, vacuum: VacuumBody, floor: float,
     scale: float, found: Assessment,
 ) -> tuple[StageBody, ...]:  # fmt: skip
     """The stages between the end of the pipe and the vacuum, evenly."""
-    free = {str(check.part): float(check.limit[0]) for check in found.checks if check.id == "bin-full"}
+    free = free_at_watch(found)
     left = 34.0 if frame.upright else end
     widths = [size_of(part)[1] * scale for part in parts]
     gap = max(vacuum.inlet[0] - left - sum(widths), 0.0) / (len(parts) + 1) if parts else 0.0

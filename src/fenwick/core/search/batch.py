@@ -13,7 +13,7 @@ from fenwick.core.components.elements import Branch
 from fenwick.core.judging.assess import Assessment
 from fenwick.core.judging.strength import weakest_bin
 from fenwick.core.line.line import Line
-from fenwick.core.search.changes import KINDS, STIFFEN, VACUUM, Candidate, Column
+from fenwick.core.search.changes import KINDS, OF_ANOTHER_HOSE, STIFFEN, VACUUM, Candidate, Column
 from fenwick.core.search.effects import with_stage
 
 
@@ -51,8 +51,9 @@ class VariantBatch:
     def changed(self, part: Any, name: str) -> Any:
         """A part with each of its changes in a variant of its own."""
         for key, hits in self.hits.get(name, {}).items():
-            if isinstance(part, KINDS[key].to):
-                part = KINDS[key].make(part, self.column(hits), self.given.rules)
+            kind = KINDS[key] if key in KINDS else OF_ANOTHER_HOSE[key]
+            if isinstance(part, kind.to):
+                part = kind.make(part, self.column(hits), self.given.rules)
         return part
 
     def column(self, hits: list[tuple[int, float]]) -> Column:

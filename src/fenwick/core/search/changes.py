@@ -267,6 +267,17 @@ KINDS: dict[str, ChangeKind] = {
 }
 
 
+#: what a hose in the place of another brings besides its bore and length; never advised by itself
+OF_ANOTHER_HOSE: dict[str, ChangeKind] = {
+    "roughness": ChangeKind(
+        Hose, lambda _hose, _line: (), lambda hose, to, rules: replace(hose, roughness=to(wall_roughness(hose, rules)))
+    ),
+    "bends": ChangeKind(
+        Hose, lambda _hose, _line: (), lambda hose, to, rules: replace(hose, bend_factor=to(bend_factor(hose, rules)))
+    ),
+}
+
+
 def candidates(line: Line, port: int) -> tuple[Candidate, ...]:
     """Every sensible single change of a single variant for the port at a place among the leaves.
 

@@ -6,6 +6,7 @@ from collections.abc import Iterator
 from functools import partial
 
 from fenwick.core.arrays import one_value
+from fenwick.core.line.rows import bends_of_wall
 from fenwick.core.search.changes import SHORTEST, Candidate
 from fenwick.core.search.drawer import SAME_BORE
 from fenwick.core.search.way.options import WayOption
@@ -45,9 +46,12 @@ def _from_drawer(ground: MoveGround) -> Iterator[Move]:
 
 
 def _owned_hose(ground: MoveGround, part: HosePart, owned: OwnedHose) -> Move:
-    numbers = [Candidate("bore", part.id, owned.bore_m), Candidate("shorter", part.id, owned.length_m)]
-    if owned.wall == "smooth" and part.wall != "smooth":
-        numbers.append(Candidate("smooth", part.id))
+    rules = ground.line.rules
+    values = {
+        "bore": owned.bore_m, "shorter": owned.length_m, "roughness": one_value(rules[f"wall.{owned.wall}"]),
+        "bends": one_value(bends_of_wall(owned.wall, rules)),
+    }  # fmt: skip
+    numbers = [Candidate(kind, part.id, value) for kind, value in values.items()]
     joined, hours = fit_up(ground, part.id, owned.bore_m), one_value(ground.rules["way.hours-hose"])
     option = WayOption(
         f"hose~{part.id}~{owned.id}", part.id, f"size~{part.id}", joined.cost, hours, tuple(numbers),
