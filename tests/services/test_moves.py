@@ -7,8 +7,10 @@ from typing import Any
 import pytest
 
 from fenwick.core.catalogue.parts import ADAPTER_PRICE
+from fenwick.core.judging.assess import assess
 from fenwick.core.judging.check import ACT
 from fenwick.core.judging.review import review
+from fenwick.core.search.batch import VariantBatch
 from fenwick.core.search.changes import stock_opening
 from fenwick.data.demo import demo_rig, demo_shop
 from fenwick.rig import Rig, build_line, check_rig
@@ -187,3 +189,30 @@ def test_what_is_held_in_the_hand_gets_no_box_and_no_board() -> None:
     assert lone is not None
     options = hood_options(lone, "sander", solve(lone).found)
     assert not {"box", "plate"} & {option.id for option in options}
+
+
+def test_a_hose_is_cut_or_exchanged_and_never_both() -> None:
+    moves = moves_for(demo_rig(), demo_shop(), [0])
+    (cut,) = [move for move in moves if move.option.key.startswith("shorter~")]
+    others = [move for move in moves if move.option.key.startswith(("hose~hose-a~", "bore~hose-a~"))]
+    assert others
+    assert {move.option.slot for move in others} == {cut.option.slot}
+
+
+def test_a_hose_of_the_drawer_brings_its_own_wall() -> None:
+    rig, shop = demo_rig("demo_bench"), demo_shop()
+    line = build_line(rig)
+    for move in moves_for(rig, shop, [0]):
+        if not move.option.key.startswith("hose~main~"):
+            continue
+        batch = VariantBatch(line, [move.option.candidates]).line()
+        changed = with_moves(rig, [move])
+        assert changed is not None
+        whole = build_line(changed)
+        screened, solved = (assess(one).point.mass_flow[0] for one in (batch, whole))
+        assert screened == pytest.approx(solved, rel=1e-6)
+
+
+@pytest.mark.parametrize("machine", [None, "bandsaw", "hand-held-sander", "lathe"])
+def test_what_a_box_stays_open_by_is_never_negative(machine: str | None) -> None:
+    assert stock_opening(machine, build_line(demo_rig()).rules) >= 0.0

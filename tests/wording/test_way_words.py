@@ -71,3 +71,9 @@ def test_what_stays_is_told_with_the_reason_and_fine_dust_once() -> None:
 def test_a_sentence_begins_small_within_another_unless_it_is_written_in_capitals() -> None:
     told = {"A plate behind it": "a plate behind it", "MDF": "MDF", "Hose A": "hose A", "": "", "PVC tube": "PVC tube"}
     assert {name: inside(name) for name in told} == told
+
+
+def test_where_nobody_knows_where_the_dust_goes_no_mass_is_told() -> None:
+    before, after = (WayCount(acts, 0.0, 0.0, 0.0, 0.0, 2.0, known=False) for acts in (3, 1))
+    assert moved_words(before, after) == ["to act on 3 → 1"]
+    assert moved_words(after, after) == []

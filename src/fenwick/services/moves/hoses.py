@@ -77,5 +77,5 @@ def _cut(ground: MoveGround) -> Iterator[Move]:
             continue
         change = Candidate("shorter", hose.id, left)
         hours = one_value(ground.rules["way.hours-hose"])
-        option = WayOption(candidate_key(change), hose.id, f"shorter~{hose.id}", 0.0, hours, (change,))
+        option = WayOption(candidate_key(change), hose.id, f"size~{hose.id}", 0.0, hours, (change,))
         yield Move(option, partial(action_words, change), partial(apply_candidate, candidate=change))
