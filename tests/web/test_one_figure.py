@@ -110,13 +110,12 @@ def test_every_page_tells_what_solve_prints(name: str, app: Flask, shop: Databas
     assert verdict["collapse"] == f"{folds:.1f} ×"
     assert verdict["caught"] == voice.figure(result["ports"][0]["capture"]["total"], "share")
 
-    compared = {
-        row.select_one("th").text: [" ".join(cell.text.split()) for cell in row.select("td")]  # type: ignore[union-attr]
-        for row in page(client, f"/lines/{line_id}/compare/1").select("table")[0].select("tbody tr")
-    }
-    titles = (("air", "Air at the tool"), ("settling", "Slowest speed"), ("kept", "Kept in the bin"))
-    for row, title in (*titles, ("collapse", "Bin against collapse"), ("caught", "Caught at the port")):
-        assert compared[title][0].startswith(verdict[row]), title
+    beside = page(client, f"/lines/{line_id}/compare/1")
+    compared = {str(cell["data-title"]): cell for cell in beside.select(".compare-ports td")}
+    compared |= {row.select_one("th").text: row for row in beside.select(".compare-whole tbody tr")}  # type: ignore[union-attr]
+    titles = (("air", "Air at the tool"), ("settling", "Slowest hose"), ("kept", "Kept"))
+    for row, title in (*titles, ("collapse", "Bin against collapse"), ("caught", "Caught")):
+        assert compared[title].select_one(".side-left b").text == verdict[row], title  # type: ignore[union-attr]
 
     (port,) = csv.DictReader(io.StringIO(client.get(f"/lines/{line_id}/ports.csv").text))
     bare = (
@@ -163,10 +162,20 @@ def test_two_lines_are_compared_by_figures_even_where_one_dust_harms_most(app: F
     harmful = check_rig({**demo_rig().model_dump(mode="json"), "dust": {"kind": "mdf-sanding"}, "name": "MDF"})
     with shop.session() as session:
         (line_id,) = lines.add(session, the_shop(session), harmful)
-    rows = page(app.test_client(), f"/lines/1/compare/{line_id}").select("table")[0].select("tbody tr")
-    for row in rows:
-        assert "not known" not in row.text, row.text
-    assert {"Caught at the port", "Escapes to be breathed"} <= {row.select_one("th").text for row in rows}  # type: ignore[union-attr]
+    cells = page(app.test_client(), f"/lines/1/compare/{line_id}").select(".compare-ports td")
+    assert {"Caught", "In the bin, of 100 g"} <= {str(cell["data-title"]) for cell in cells}
+    for cell in cells:
+        assert "not known" not in cell.text, cell.text
+
+
+def test_lines_side_by_side_tell_of_each_tool_what_the_table_of_ports_tells(client: FlaskClient) -> None:
+    table = list(csv.DictReader(io.StringIO(client.get("/lines/2/ports.csv").text)))
+    rows = page(client, "/lines/2/compare/1").select(".compare-ports tbody tr")
+    keys = ("flow [L/s]", "slowest_speed [m/s]", "caught [%]", "kept [%]")
+    for port, row in zip(table, rows, strict=False):
+        told = [side.text.split(" ")[0] for side in row.select(".side-left b")]
+        assert [float(one) for one in told[:4]] == [float(port[key]) for key in keys]
+        assert abs(float(told[4]) - float(port["in_bin [g of 100]"])) < 0.06
 
 
 def words(found: Any) -> str:

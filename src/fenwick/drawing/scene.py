@@ -5,8 +5,8 @@ A hose that is longer than the room between its ends is drawn cut, as on any wor
 
 from __future__ import annotations
 
-from collections.abc import Callable, Sequence
-from dataclasses import dataclass, replace
+from collections.abc import Callable, Mapping, Sequence
+from dataclasses import dataclass, field, replace
 
 from fenwick.core.judging.assess import Assessment
 from fenwick.drawing.bodies import Tool, VacuumBody
@@ -46,6 +46,7 @@ class Scene:
     on_way: frozenset[str]  #: ids of the parts, ports and gates on the way that is drawn
     link: Callable[[str], str]
     selected: str | None
+    marks: Mapping[str, int] = field(default_factory=dict)  #: numbers of the parts that differ from another line's
 
     def stage(self, name: str) -> StageBody:
         """The stage of that id."""
@@ -62,6 +63,7 @@ def lay_out_scene(
     port: int = 0,
     *,
     named: bool = True,
+    most_scale: float = MOST_SCALE,
 ) -> Scene:
     """Lay the way from one tool port to the vacuum out on a canvas; other branches show where they join.
 
@@ -73,13 +75,14 @@ def lay_out_scene(
     selected : id of the part being edited
     port : place of the tool port among the rig's ways
     named : whether its parts get labels; not where only their places are wanted
+    most_scale : of another line beside it, which this one is not to be larger than [px/m]
     """
     way = rig.line.ways[port]
     at_tool = way[0].port
     assert at_tool is not None
     parts = [e for e in rig.line.elements if isinstance(e, SeparatorPart | WetStagePart)]
     floor = canvas.height - FLOOR_MARGIN
-    scale = _scale(parts, canvas)
+    scale = min(most_scale, _scale(parts, canvas))
     tool = Tool.place(at_tool, canvas, floor, scale)
     vacuum = VacuumBody.place(rig.vacuum, canvas, floor, scale)
     runs = _runs(rig, way)

@@ -19,7 +19,15 @@ from fenwick.drawing.shapes import Box, Curve, DrawnPart, Point, divided
 from fenwick.drawing.stages import StageBody, place_stage, size_of
 from fenwick.drawing.states import free_at_watch, part_levels
 from fenwick.drawing.tools import HIGH, WIDE
-from fenwick.drawing.tree_frame import GROUP_GAP, LaidBranches, TreeFrame, lay_branches, upright_frame, wide_frame
+from fenwick.drawing.tree_frame import (
+    GROUP_GAP,
+    USUAL_WIDTH,
+    LaidBranches,
+    TreeFrame,
+    lay_branches,
+    upright_frame,
+    wide_frame,
+)
 from fenwick.drawing.tree_scene import TreePipe, TreeScene
 from fenwick.drawing.tree_words import description_of, gates_of, speed_label, text_box, told_tool
 from fenwick.rig import Rig
@@ -32,7 +40,7 @@ MOST_SCALE = 330.0  #: [px/m]
 
 def lay_out_tree(
     rig: Rig, found: Assessment, voice: Voice, alone: Array, link: Callable[[str], str], selected: str | None,
-    port: int = 0, *, upright: bool = False,
+    port: int = 0, *, upright: bool = False, width: float = USUAL_WIDTH, most_scale: float = MOST_SCALE,
 ) -> TreeScene:  # fmt: skip
     """Lay a whole line out.
 
@@ -43,12 +51,14 @@ def lay_out_tree(
     selected : id of the part being edited
     port : place of the tool port whose way is looked at, among the rig's ways
     upright : whether the tools stand one below the other
+    width : of the picture, as far as its tools fit it [px]
+    most_scale : of another line beside it, which this one is not to be larger than [px/m]
     """
     parts = [e for e in rig.line.elements if isinstance(e, SeparatorPart | WetStagePart)]
     units = len(rig.line.ways) + GROUP_GAP * sum(1 for _, branch in rig.line.walk() if branch.port is None)
-    frame = upright_frame(units) if upright else wide_frame(units, len(parts))
+    frame = upright_frame(units) if upright else wide_frame(units, len(parts), width)
     canvas, floor = frame.canvas, frame.floor
-    scale = _scale(parts, upright=upright)
+    scale = min(most_scale, _scale(parts, upright=upright))
     vacuum = _vacuum(rig, canvas, floor, scale, upright=upright)
     laid = LaidBranches(frame.first)
     trunk_bore = pieces_of(list(trunk_runs(rig)[0]))[0].bore_in
@@ -87,7 +97,7 @@ def lay_out_tree(
     return TreeScene(
         canvas, floor, f"{rig.name}: every tool to {rig.vacuum.name}", description_of(tools, listed), tools,
         tuple(gates_of(laid.runs, scale, voice, on_way)), pipes, listed, stages, vacuum,
-        (*labels, *(one for one in speeds if one is not None)), on_way, link, selected, upright,
+        (*labels, *(one for one in speeds if one is not None)), on_way, link, selected, upright, scale,
     )  # fmt: skip
 
 

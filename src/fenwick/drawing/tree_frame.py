@@ -13,6 +13,7 @@ from fenwick.rig.format.elements import BranchPart
 
 BEND = 16.0  #: radius of a hose that turns into the pipe [px]
 GROUP_GAP = 0.55  #: behind tools that join one another first, in columns [-]
+USUAL_WIDTH, BESIDE_TOOLS = 852.0, 436.0  #: of the picture, and of it for trunk, separator and vacuum [px]
 LEAST_COLUMN, WIDEST_COLUMN = 62.0, 118.0  #: [px]
 
 
@@ -57,17 +58,18 @@ class LaidBranches:
     pipes: list[LaidPipe] = field(default_factory=list)
 
 
-def wide_frame(units: float, stages: int) -> TreeFrame:
+def wide_frame(units: float, stages: int, width: float = USUAL_WIDTH) -> TreeFrame:
     """Tools side by side; six fit a picture of the usual width, more make it wider.
 
     Parameters
     ----------
     units : columns that the tools take [-]
     stages : of separation [-]
+    width : of the picture, as far as the tools fit it [px]
     """
-    room = 416.0
+    room = width - BESIDE_TOOLS
     column = max(LEAST_COLUMN, min(WIDEST_COLUMN, room / units))
-    wide = 852.0 + max(0.0, column * units - room) + 120.0 * max(0, stages - 1)
+    wide = width + max(0.0, column * units - room) + 120.0 * max(0, stages - 1)
     canvas = Canvas(wide, 284.0, True)
     floor = canvas.height - 50.0
     return TreeFrame(canvas, floor, False, 12.0, column, 52.0, 36.0, floor - (HIGH - OUTLET[1]))

@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
-from dataclasses import dataclass
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass, field
 
 from fenwick.drawing.bodies import VacuumBody
 from fenwick.drawing.canvas import Canvas
@@ -71,6 +71,8 @@ class TreeScene:
     link: Callable[[str], str]
     selected: str | None
     upright: bool
+    scale: float  #: of separators and bores [px/m]
+    marks: Mapping[str, int] = field(default_factory=dict)  #: numbers of the parts that differ from another line's
 
     @property
     def titled(self) -> frozenset[str]:

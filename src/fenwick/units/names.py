@@ -97,6 +97,7 @@ _SPELLINGS: dict[str, tuple[tuple[str, tuple[str, ...]], ...]] = {
     "N": (("N", ("n",)), ("kN", ("kn",)), ("lbf", ("lbf",)), ("kgf", ("kgf",))),
 }
 _SHARES = (("percent", ("%", "percent")),)  #: of a share alone: a plain number takes no unit
+_OWN = {"share": _SHARES, "loudness": (("", ("db(a)", "dba", "db")),)}  #: of these alone
 _ALIKE = str.maketrans({"²": "2", "³": "3", "^": None, "μ": "µ", "’": "'", "”": '"'})
 #: nobody means them here, and without regard to capitals they read as a milliard times more
 _TOO_SMALL = ("mPa", "mW")
@@ -117,7 +118,7 @@ def _plain(text: str) -> str:
 
 
 def _rows(quantity: Quantity) -> tuple[tuple[str, tuple[str, ...]], ...]:
-    return _SHARES if quantity.name == "share" else _SPELLINGS.get(quantity.stored, ())
+    return _OWN[quantity.name] if quantity.name in _OWN else _SPELLINGS.get(quantity.stored, ())
 
 
 @cache

@@ -66,6 +66,7 @@ QUANTITIES: dict[str, Quantity] = {
         _same("power", "W", "W", 0),
         _same("current", "A", "A", 1),
         _same("voltage", "V", "V", 0),
+        _same("loudness", "", "dB(A)", 0),
         _same("seconds", "s", "s", 0),
         _same("number", "", "", 2),
         Quantity("force", "N", "N", Display("N", "N", 0, 1), Display("lbf", "lbf", 0, 1)),

@@ -12,6 +12,7 @@ HOW: dict[str, str] = {
     "inlet_bore_m": "Ruler across the inlet.",
     "filter.area_m2": "Count the pleats: twice their depth × their height × their number.",
     "tank_m3": "Fill it with water by the litre, or measure it: width × width × height.",
+    "loudness_dba": "Phone at the ear where you stand, tool off, hose on; the same phone each time.",
     "filter.held_kg": "Weigh the filter, then a clean one.",
     "dust.kind": "Look at what lies under the tool.",
     "bore_m": "Ruler across the inside.",

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from dataclasses import dataclass
 
 from fenwick.core.arrays import Array
@@ -47,12 +48,21 @@ class Assessment:
         return None if self.walk is None else self.walk.in_all
 
 
-def assess(line: Line) -> Assessment:
-    """Solve and judge a line for all its variants."""
+Separated = tuple[Separation, ...]
+
+
+def assess(line: Line, choose: Callable[[Separated], Separated] | None = None) -> Assessment:
+    """Solve and judge a line for all its variants.
+
+    Parameters
+    ----------
+    choose : which of the published models counts in each variant; None: the headline
+    """
     point = settled_point(line)
     captures = capture(line, point)
     arrives = arriving(line, captures)
     stages = separations(line, point, arrives)
+    stages = stages if choose is None else choose(stages)
     walked = walk_through(line, arrives, stages)
     carrying = transport(line, point)
     settled = beds(line, point, carrying)

@@ -29,6 +29,7 @@ ROWS: tuple[Rule, ...] = (
     Rule("way.hours-vacuum", 0.2, 0.1, 0.5, "number", "h", "Time to put another vacuum in its place", ESTIMATE),
     Rule("way.hours-box", 3.0, 1.5, 6.0, "number", "h", "Time to box a tool in", ESTIMATE),
     Rule("way.hours-gate", 0.5, 0.25, 1.0, "number", "h", "Time to fit a gate where a branch joins", ESTIMATE),
+    Rule("price.unsure", 0.25, 0.1, 0.5, "share", "", "Of a round price, how far off it may be", ESTIMATE),
     Rule("price.gate", 9.0, 4.0, 20.0, "number", "money", "A gate that shuts a branch", ESTIMATE),
     Rule("way.hours-bin", 0.5, 0.25, 1.0, "number", "h", "Time to put another bin under a separator", ESTIMATE),
     Rule("price.box", 15.0, 5.0, 40.0, "number", "money", "Sheet, rails and curtain for a box round a tool", ESTIMATE),

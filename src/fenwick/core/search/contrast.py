@@ -2,20 +2,14 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 
 import numpy as np
 
 from fenwick.core.arrays import Array
-from fenwick.core.doubt.uncertainty import SEED, WITHIN, by_models, drawn_values, vary
-from fenwick.core.dust.cakes import settled_point
-from fenwick.core.dust.capture import capture
-from fenwick.core.dust.caught import arriving
-from fenwick.core.dust.fate import fate
-from fenwick.core.dust.separation import separations
-from fenwick.core.dust.stream import walk_through
-from fenwick.core.judging.strength import weakest_bin
+from fenwick.core.doubt.uncertainty import SEED, WITHIN
 from fenwick.core.line.line import Line
+from fenwick.core.search.drawn import drawn_line
 
 DRAWS = 600
 FIGURES = ("kept", "air", "exhaust", "folding")
@@ -59,21 +53,16 @@ def outcomes(line: Line, port: int, draws: int = DRAWS, seed: int = SEED) -> dic
     draws : how many, besides the line as it stands [-]
     seed : of the chances drawn; the same one draws the same again [-]
     """
-    varied = vary(line, draws, seed)
-    knock = {"shell.knock-down": drawn_values(line, "shell.knock-down", draws, seed)}
-    drawn = replace(varied.line, rules=varied.line.rules.with_values(knock))
-    point = settled_point(drawn)
-    arrives = arriving(drawn, capture(drawn, point))
-    stages = by_models(separations(drawn, point, arrives), varied.models)
-    walked = walk_through(drawn, arrives, stages)
-    ends, weakest = fate(drawn, arrives, walked, stages), weakest_bin(drawn, point)
+    drawn = drawn_line(line, draws, seed)
+    judged = drawn.found
+    kept, ends, weakest = judged.kept, judged.fate, judged.collapse
     found = {
-        "air": point.port_flow[port],
-        "kept": None if walked is None else walked.in_all,
+        "air": judged.point.port_flow[port],
+        "kept": kept,
         "exhaust": None if ends is None else ends.exhaust,
         "folding": weakest.ratio if weakest is not None and np.all(np.isfinite(weakest.ratio)) else None,
     }
-    return {name: np.broadcast_to(v, (varied.count,)) for name, v in found.items() if v is not None}
+    return {name: np.broadcast_to(v, (drawn.count,)) for name, v in found.items() if v is not None}
 
 
 def contrast(first: Line, second: Line, port: int, draws: int = DRAWS, seed: int = SEED) -> tuple[Shift, ...]:

@@ -78,6 +78,7 @@ class VacuumPart(f.Part):
     cooling: Literal["own-air", "working-air"] | None = Field(None, title="Motor cooled by")
     takes_water: f.Flag | None = Field(None, title="Takes water")
     wiring: f.Wiring | None = Field(None, title="Wiring")
+    loudness_dba: f.Loudness | None = Field(None, title="Loudness read")
     last_held: str | None = Field(None, title="Last held", json_schema_extra={"enum": [*DUSTS, *HELD_BESIDES]})
     emptied: f.Flag = Field(False, title="Emptied and cleaned since")
     curve: CurvePart

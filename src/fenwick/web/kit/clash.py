@@ -96,7 +96,9 @@ def _row(clash: Clash, root: type[Rig] | type[ShopFile], error: ClashError) -> C
     facts = None if isinstance(clash.mine, dict | list) else describe(root, clash.path, document)
     title = facts.title if facts else _last(clash.path)
     name = _name(document, clash.part)
-    texts = (_text(value, facts.quantity if facts else None) for value in (clash.was, clash.theirs, clash.mine))
+    texts = (
+        _text(value, facts.quantity if facts else None, clash.path) for value in (clash.was, clash.theirs, clash.mine)
+    )
     return ClashRow(f"{name}: {title.lower()}" if name and name != title else title, *texts)
 
 
@@ -104,14 +106,14 @@ def _last(path: str) -> str:
     return path.rpartition(".")[2].partition("[")[0].replace("_", " ").capitalize()
 
 
-def _text(value: Any, quantity: str | None) -> str:
+def _text(value: Any, quantity: str | None, path: str) -> str:
     if value is NOTHING:
         return "not there"
     if isinstance(value, list):
         return "1 row" if len(value) == 1 else f"{len(value)} rows"
     if isinstance(value, dict):
         return str(value.get("name") or value.get("kind") or "described").replace("-", " ")
-    return shown_value(value, quantity, unit_system())
+    return shown_value(value, quantity, unit_system(), path)
 
 
 def _name(document: Any, part: str) -> str:

@@ -10,6 +10,8 @@ from fenwick.core.components.dust import DUSTS, HELD_BESIDES, SPECIES
 from fenwick.core.components.joint import FITS, PLASTICS
 from fenwick.core.making.shopping import PRICES
 from fenwick.core.rules import rule
+from fenwick.rig.edits.kinds import KINDS
+from fenwick.wording.hood import HOOD_WORDS
 from fenwick.wording.making.names import BY, CUTTING, SALVAGED
 from fenwick.wording.making.names import MATERIALS as CUT_MATERIALS
 
@@ -93,7 +95,10 @@ CHOICE_WORDS: dict[str, dict[str, str]] = {
     "motor": {"in-the-air": "In the air it moves", "outside": "Outside of it"},
     "finish": {"smooth": "Moulded", "shop-built": "Shop-built"},
     "outlet_aim": {"opposed": "Away from the inlet", "centre": "To the centre"},
+    "hood.kind": HOOD_WORDS,
+    "curve.kind": {"nameplate": "Its label", "points": "Readings of its air", "holes": "A plate with holes"},
     "kind": {key: tool.label for key, tool in TOOLS.items()},
+    "type": {key: kind.label for key, kind in KINDS.items()},
     "fit": FITS,
     "plastic": {key: plastic.label for key, plastic in PLASTICS.items()},
 }

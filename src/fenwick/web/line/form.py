@@ -73,7 +73,7 @@ def part_paths(rig: Rig, part: str) -> tuple[str, tuple[str, ...]] | None:
 def _label_paths(rig: Rig) -> tuple[str, ...]:
     """All there is to say about a vacuum, but for a measured curve, which is a table of its own."""
     keys = [*CURVE_KEYS, "vacuum.curve.exponent"] if rig.vacuum.curve.kind == "nameplate" else []
-    keys += ["vacuum.name", *VACUUM_KEYS, "vacuum.current_a", "vacuum.motor_speed"]
+    keys += ["vacuum.name", *VACUUM_KEYS, "vacuum.current_a", "vacuum.motor_speed", "vacuum.loudness_dba"]
     for name, medium in (("filter", rig.vacuum.filter), ("bag", rig.vacuum.bag)):
         if medium is not None:
             kind = [f"vacuum.{name}.kind"] if name == "filter" else []
