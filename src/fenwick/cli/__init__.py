@@ -1,6 +1,18 @@
 """The command line."""
 
-from fenwick.cli import backup, build, compare, device, door, explain, improve, make_or_buy, serve
+from fenwick.cli import backup, build, compare, device, door, explain, first, improve, make_or_buy, serve
 from fenwick.cli.commands import main
 
-__all__ = ["backup", "build", "compare", "device", "door", "explain", "improve", "main", "make_or_buy", "serve"]
+__all__ = [
+    "backup",
+    "build",
+    "compare",
+    "device",
+    "door",
+    "explain",
+    "first",
+    "improve",
+    "main",
+    "make_or_buy",
+    "serve",
+]

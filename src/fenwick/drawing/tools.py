@@ -2,6 +2,9 @@
 
 from __future__ import annotations
 
+from markupsafe import Markup
+
+from fenwick.drawing.render import render
 from fenwick.rig.format.elements import PortPart
 
 WIDE, HIGH = 60.0, 72.0  #: of the box
@@ -35,3 +38,8 @@ def symbol_of(port: PortPart, kind: str | None = None) -> str:
         return str(port.machine)
     name = f"{port.tool or ''} {port.name}".lower()
     return next((symbol for part, symbol in TOLD_BY_NAME if part in name), "bench")
+
+
+def render_tool(kind: str) -> Markup:
+    """The symbol of a kind of tool by itself, as SVG."""
+    return render("tool_symbol.svg.jinja", kind=OF_KIND.get(kind, kind))

@@ -54,17 +54,3 @@ COMMONEST = "drum"
 #: classes that are told apart by the electrical power on their label
 BY_POWER = ("canister", "small-drum", "drum", "twin-drum")
 MOST_SOCKET_POWER = 2600.0  #: above this a label shows peak power, which says nothing about air [W]
-
-
-def class_by_power(electrical_power: float) -> VacuumClass | None:
-    """The class whose electrical power is nearest [W]; None where the figure can only be peak power.
-
-    Parameters
-    ----------
-    electrical_power : as on the label [W]
-    """
-    if electrical_power > MOST_SOCKET_POWER:
-        return None
-    return min(
-        (VACUUMS[key] for key in BY_POWER), key=lambda kind: abs((kind.electrical_power or 0) - electrical_power)
-    )

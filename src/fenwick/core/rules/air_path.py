@@ -42,6 +42,7 @@ ROWS: tuple[Rule, ...] = (
     Rule("chip.lift", 1.5, 1.2, 2.0, "number", "×", "Air speed against the fall of a piece that lifts it surely"),
     Rule("clear.speed", 0.7, 0.5, 0.9, "share", "", "Speed of the dust against that of the air"),
     Rule("clear.extra", 1.0, 0.5, 2.0, "number", "s", "Time a tool goes on making dust when it stops"),
+    Rule("fan.power-suction", 0.5, 0.2, 0.8, "share", "", "Of a stronger motor's air power, into suction", ESTIMATE),
     Rule("fan.believable", 0.45, 0.40, 0.50, "share", "", "Most air power per electrical power", ESTIMATE),
     Rule(
         "fan.low-suction",

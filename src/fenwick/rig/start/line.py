@@ -1,19 +1,22 @@
-"""The first line of a newcomer: tool, hose, separator, link hose, vacuum."""
+"""The first line of a newcomer: tools, hose, separator, link hose, vacuum."""
 
 from __future__ import annotations
 
 from dataclasses import dataclass, replace
 from typing import Any
 
-from fenwick.core.catalogue import parts, tools
-from fenwick.core.catalogue.tools import TOOLS, ToolClass
+from fenwick.core.catalogue import parts
 from fenwick.rig.edits.guesswork import Guesswork
 from fenwick.rig.edits.kinds import change_kind
-from fenwick.rig.format.hood import generic_hood
 from fenwick.rig.format.model import FORMAT, VERSION, Rig
+from fenwick.rig.format.places import part_places
 from fenwick.rig.format.problems import RigError
 from fenwick.rig.format.read import check_rig
 from fenwick.rig.start.answers import Answers
+from fenwick.rig.start.bin import BinGuess, guess_bin
+from fenwick.rig.start.conclusion import Conclusion
+from fenwick.rig.start.limits import check_answers
+from fenwick.rig.start.tools import start_tools
 from fenwick.rig.start.vacuum import guess_vacuum
 
 CHAMBER_HEIGHT, OUTLET_HANGS, SLOT_WIDTH, SLOT_ARC = 0.12, 0.06, 0.03, 240.0  #: a disc worth beginning with [m], [°]
@@ -28,7 +31,7 @@ class StartedLine:
 
     planned: Rig  #: the line with a separator, theirs or the one to build
     as_found: Rig | None  #: the line as it stands today, where that is another one
-    said: tuple[str, ...]  #: what was concluded from the answers
+    said: tuple[Conclusion, ...]  #: what was concluded from the answers
 
 
 def start_line(answers: Answers) -> StartedLine:
@@ -37,36 +40,37 @@ def start_line(answers: Answers) -> StartedLine:
     Raises
     ------
     RigError
-        When answers contradict each other, or a dust is refused; paths are those of the rig file.
+        When answers contradict each other, or a dust is refused; paths are names of answers, or begin with
+        the id of the part.
     """
-    tool = TOOLS[answers.tool or tools.COMMONEST]
-    guessed = guess_vacuum(answers)
-    vacuum, marks, said = guessed.document, [*guessed.marks], [*guessed.said]
-    work = Guesswork("dust")
-    dust = work.take("kind", answers.dust, tool.dust if answers.tool else "saw")
-    marks += work.marks
-    hose = _hose(answers, marks)
-    link = _link(answers, hose["bore_m"], marks)
-    port = _port(answers, tool, hose["bore_m"], marks)
+    check_answers(answers)
+    guessed, bin_ = guess_vacuum(answers), guess_bin(answers)
+    said = [*guessed.said, *bin_.said]
+    tools = start_tools(answers)
+    link_marks: list[dict[str, Any]] = []
+    link = _link(answers, tools.hose_bore, link_marks)
+    marks = [*guessed.marks, *tools.marks, *link_marks]
     # what is only planned is no guess; what stands there and was not measured is
-    separator_marks: list[dict[str, Any]] = []
-    separator = _separator(answers, hose["bore_m"], link["bore_m"], separator_marks)
+    separator_marks = [*bin_.marks, *_unmeasured(answers, tools.hose_bore)]
+    separator = _separator(bin_, tools.hose_bore, link["bore_m"])
 
     def rig(name: str, trunk: list[dict[str, Any]], guesses: list[dict[str, Any]]) -> Rig:
-        named = {part["id"] for part in trunk} | {"vacuum", "dust", "hose", "tool"}
-        return check_rig(
+        trunk = [*tools.shared, *trunk]
+        named = {part["id"] for part in trunk} | {"vacuum", "dust"} | tools.ids
+        line = {"elements": trunk, "branches": [*tools.branches], "use": tools.use}
+        return _checked(
             {
                 "format": FORMAT,
                 "version": VERSION,
                 "name": name,
-                "vacuum": vacuum,
-                "dust": {"kind": dust},
-                "line": {"elements": trunk, "branches": [{"id": "tool", "elements": [hose], "port": port}]},
+                "vacuum": guessed.document,
+                "dust": {"kind": tools.dust},
+                "line": line,
                 "guesses": [mark for mark in guesses if mark["part"] in named],
             }
         )
 
-    title = f"{tool.label} line" if answers.tool else "First line"
+    title = tools.title
     kind = STANDING.get(answers.stands or "")
     proposed = answers.stands in ("none", None)
     planned = rig(f"{title} with a disc" if proposed else title, [separator, link], marks + separator_marks)
@@ -76,10 +80,26 @@ def start_line(answers: Answers) -> StartedLine:
     if answers.stands in ("none", None):
         as_found = rig(f"{title} as it stands", [], marks)
     if answers.stands == "other":
-        said.append("Yours is shown as a slotted disc, to begin with: choose its kind on the Separator page.")
+        said.append(
+            Conclusion("Yours is shown as a slotted disc, to begin with: choose its kind on the Separator page.")
+        )
     if answers.stands in ("none", None):
-        said.append("There is no separator yet, so the one drawn is a proposal for your bin.")
+        said.append(Conclusion("There is no separator yet, so the one drawn is a proposal for your bin."))
     return StartedLine(planned, as_found, tuple(said))
+
+
+def _checked(document: dict[str, Any]) -> Rig:
+    """The line; what is wrong is told by the part it is wrong with, wherever that stands on the line."""
+    try:
+        return check_rig(document)
+    except RigError as error:
+        problems = [replace(problem, path=_by_part(problem.path, document)) for problem in error.problems]
+        raise RigError(tuple(problems)) from error
+
+
+def _by_part(path: str, document: dict[str, Any]) -> str:
+    found = next(((part, at) for part, at in part_places(document) if path.startswith(f"{at}.")), None)
+    return path if found is None else f"{found[0]}.{path.removeprefix(found[1]).lstrip('.')}"
 
 
 def _of_kind(rig: Rig, kind: str) -> Rig:
@@ -98,24 +118,6 @@ def _of_kind(rig: Rig, kind: str) -> Rig:
     return check_rig(document)
 
 
-def _hose(answers: Answers, marks: list[dict[str, Any]]) -> dict[str, Any]:
-    work = Guesswork("hose")
-    bore = work.take("bore_m", answers.hose_bore, parts.TYPICAL_HOSE_BORE)
-    angle, radius = parts.TYPICAL_BEND
-    work.mark("bends[0].angle_deg", angle)
-    document = {
-        "id": "hose",
-        "kind": "hose",
-        "name": "Tool hose",
-        "bore_m": bore,
-        "length_m": work.take("length_m", answers.hose_length, parts.TYPICAL_HOSE_LENGTH),
-        "wall": work.take("wall", answers.hose_wall, "wire-helix"),
-        "bends": [{"angle_deg": angle, "radius_m": round(radius * bore, 3)}],
-    }
-    marks += work.marks
-    return document
-
-
 def _link(answers: Answers, bore: float, marks: list[dict[str, Any]]) -> dict[str, Any]:
     work = Guesswork("link")
     document = {
@@ -130,33 +132,9 @@ def _link(answers: Answers, bore: float, marks: list[dict[str, Any]]) -> dict[st
     return document
 
 
-def _port(answers: Answers, tool: ToolClass, hose_bore: float, marks: list[dict[str, Any]]) -> dict[str, Any]:
-    work = Guesswork("tool")
-    hood = generic_hood(tool if answers.tool else replace(tool, hood="opening"))  # an unknown tool's can be moved
-    hood["thrown_share"] = work.take("port.hood.thrown_share", None, tool.thrown_share)
-    if "distance_m" in hood:
-        hood["distance_m"] = work.take("port.hood.distance_m", None, tool.distance)
-    port: dict[str, Any] = {
-        "name": tool.label if answers.tool else "Tool",
-        "bore_m": work.take("port.bore_m", None, tool.port_bore if answers.tool else hose_bore),
-        "dust_rate_kg_s": work.take("port.dust_rate_kg_s", None, tool.dust_rate),
-        "hood": hood,
-    }
-    if answers.tool and tool.machine:
-        port["machine"] = tool.machine
-    marks += work.marks
-    return port
-
-
-def _separator(answers: Answers, inlet: float, outlet: float, marks: list[dict[str, Any]]) -> dict[str, Any]:
+def _unmeasured(answers: Answers, inlet: float) -> list[dict[str, Any]]:
+    """Marks of the separator's own sizes, where one stands there."""
     work = Guesswork("sep")
-    top, bottom, height = parts.TYPICAL_BIN
-    top = work.take("bin.profile[1].d_m", answers.bin_top, answers.bin_bottom or top)
-    bottom = work.take("bin.profile[0].d_m", answers.bin_bottom, answers.bin_top or bottom)
-    height = work.take("bin.profile[1].height_m", answers.bin_height, height)
-    material = work.take("bin.material", answers.bin_material, "hdpe")
-    wall = work.take("bin.wall_m", None, parts.TYPICAL_WALL.get(material, parts.TYPICAL_PLASTIC_WALL))
-    closure = work.take("bin.closure", answers.bin_closure, "clamp-ring")
     if answers.stands in STANDING:
         for key, value in (
             ("chamber_height_m", max(CHAMBER_HEIGHT, inlet)),
@@ -165,22 +143,20 @@ def _separator(answers: Answers, inlet: float, outlet: float, marks: list[dict[s
             ("slots[0].arc_deg", SLOT_ARC),
         ):
             work.mark(key, value)
-    marks += work.marks
+    return work.marks
+
+
+def _separator(bin_: BinGuess, inlet: float, outlet: float) -> dict[str, Any]:
     return {
         "id": "sep",
         "kind": "separator",
         "name": "Slotted disc",
         "type": "slotted-disc",
-        "chamber_d_m": top,
+        "chamber_d_m": bin_.top,
         "chamber_height_m": max(CHAMBER_HEIGHT, inlet),
         "inlet_bore_m": inlet,
         "outlet_d_m": outlet,
         "outlet_length_m": OUTLET_HANGS,
         "slots": [{"width_m": SLOT_WIDTH, "arc_deg": SLOT_ARC}],
-        "bin": {
-            "profile": [{"height_m": 0.0, "d_m": bottom}, {"height_m": height, "d_m": top}],
-            "material": material,
-            "wall_m": wall,
-            "closure": closure,
-        },
+        "bin": bin_.document,
     }

@@ -37,6 +37,15 @@ class MeasureRow:
 
 
 @dataclass(frozen=True)
+class WayLink:
+    """Where the search for the whole way begins."""
+
+    words: str
+    spend: str
+    hours: str
+
+
+@dataclass(frozen=True)
 class Panel:
     """What the strip shows."""
 
@@ -46,6 +55,7 @@ class Panel:
     rows: tuple[MeasureRow, ...] = ()
     more: int = 0  #: further guesses, not shown
     time: str = ""  #: what to do with the time there is
+    way: WayLink | None = None  #: to all that can be done with it, and with the money
 
 
 @dataclass(frozen=True)
@@ -55,6 +65,8 @@ class PanelChoice:
     key: str = PART
     everything: bool = False  #: all guesses rather than the first few
     time: str | None = None  #: how much there is, a key of TIME_WORDS
+    spend: str = ""  #: money there is, as it was said
+    hours: str = ""  #: likewise, hours
     refused: Refused | None = None  #: a measurement
 
 
@@ -64,7 +76,8 @@ def open_panel(choice: PanelChoice, state: LineState, line: Line, port: int, voi
     guesses = len(rig.guesses)
     if choice.key == HOOKUP:
         rows, more = _rows(rig, port, voice, choice)
-        return Panel(HOOKUP, guesses, hook_up(line, port, voice), rows, more, _in_the_time(choice, state, port, voice))
+        in_time, way = _in_the_time(choice, state, port, voice), _way(choice, state)
+        return Panel(HOOKUP, guesses, hook_up(line, port, voice), rows, more, in_time, way)
     if choice.key == MEASURE and guesses:
         rows, more = _rows(rig, port, voice, choice)
         return Panel(MEASURE, guesses, None, rows, more)
@@ -76,6 +89,15 @@ def _in_the_time(choice: PanelChoice, state: LineState, port: int, voice: Voice)
         return ""
     changes = changes_for(state.rig, state.owned, port)
     return with_the_time([suggestion(outcome, voice) for outcome in changes], choice.time)
+
+
+def _way(choice: PanelChoice, state: LineState) -> WayLink | None:
+    if not choice.spend and not choice.hours:
+        return None
+    money = state.owned.money if state.owned else "€"
+    said = [f"{choice.spend} {money}"] if choice.spend else []
+    said += [TIME_WORDS[choice.time]] if choice.time in TIME_WORDS else []
+    return WayLink(f"What to do with {' and '.join(said) or 'what you have'}", choice.spend, choice.hours)
 
 
 def _rows(rig: Rig, port: int, voice: Voice, choice: PanelChoice) -> tuple[tuple[MeasureRow, ...], int]:

@@ -34,6 +34,7 @@ from fenwick.web.line.panels import MEASURE, PART, PanelChoice
 from fenwick.web.line.view import Attempt, Tried, line_view, port_index, voice_of
 from fenwick.wording.whatif import action_words
 
+MOST_SAID = 20  #: characters of a sum or of hours that were said
 bp = Blueprint("line", __name__)
 
 
@@ -49,7 +50,11 @@ def start() -> ResponseReturnValue:
 @bp.get("/lines/<int:line_id>")
 def show(line_id: int) -> ResponseReturnValue:
     """A line, with one part picked, or another panel opened."""
-    panel = PanelChoice(request.args.get("panel", PART), "all" in request.args, request.args.get("time"))
+    asked = request.args
+    panel = PanelChoice(
+        asked.get("panel", PART), "all" in asked, asked.get("time"),
+        asked.get("spend", "")[:MOST_SAID], asked.get("hours", "")[:MOST_SAID],
+    )  # fmt: skip
     part, port = request.args.get("part"), request.args.get("port")
     return render(line_state(session(), line_id), part, port, Attempt(panel=panel))
 
