@@ -35,7 +35,9 @@ def test_what_is_there_already_is_not_touched_and_nothing_comes_twice() -> None:
 
 def test_ports_of_one_tool_are_one_tool_of_the_shop() -> None:
     rig = demo_rig("demo_bench")
-    both = edit_rig(rig, {"line.branches[0].port.tool": "Combination", "line.branches[2].port.tool": "Combination"})
+    saw, sweep = "line.branches[0].port", "line.branches[2].port"
+    changes = {f"{one}.tool": "Combination" for one in (saw, sweep)}
+    both = edit_rig(rig, {**changes, f"{sweep}.dust_rate_kg_s": None})
     tools = filled_from(empty_shop("New"), both).file.tools
     assert [len(one.ports) for one in tools if any(port.tool for port in one.ports)] == [2]
 

@@ -175,3 +175,47 @@ def test_the_finder_begins_with_what_the_shop_has(client: FlaskClient) -> None:
         found = page.select_one(f'input[name="{name}"]')
         assert found is not None
         assert found["value"] == f"{largest[key] * 1000:g}"
+
+
+def test_a_list_is_scanned_and_one_thing_opened(client: FlaskClient) -> None:
+    page = BeautifulSoup(client.get("/shop?list=hoses").text, "html.parser")
+    rows = page.select(".items details")
+    assert [row.select_one("summary b").text for row in rows][:2] == ["Hose A", "Hose B"]  # type: ignore[union-attr]
+    assert "38 mm · 2.5 m · Wire helix" in rows[0].select_one("summary span").text  # type: ignore[union-attr]
+    assert not [row for row in rows if row.has_attr("open")]
+    opened = BeautifulSoup(client.get("/shop?item=blue").text, "html.parser")
+    (row,) = [row for row in opened.select(".items details") if row.has_attr("open")]
+    assert row.parent["data-owned"] == "blue"  # type: ignore[index]
+    assert client.get("/shop?item=nothing").status_code == 404
+    assert client.get("/shop?item=separator").status_code == 200
+
+
+def test_what_is_changed_stays_open_and_what_is_refused_opens(client: FlaskClient) -> None:
+    field = "hoses[3].length_m"
+    changed = BeautifulSoup(client.post("/shop/items/blue", data={field: "3.2"}, headers=HX).text, "html.parser")
+    assert [row.parent["data-owned"] for row in changed.select(".items details[open]")] == ["blue"]  # type: ignore[index]
+    refused = client.post("/shop/items/blue", data={field: "-1"}, headers=HX)
+    assert refused.status_code == 422
+    (row,) = BeautifulSoup(refused.text, "html.parser").select(".items details[open]")
+    assert row.parent["data-owned"] == "blue"  # type: ignore[index]
+
+
+def test_the_shop_is_filled_from_a_line_and_a_line_made_of_the_shop(client: FlaskClient) -> None:
+    page = client.get("/shop").text
+    assert "Bench line has what is not listed here: Bandsaw drop, Bench pipe" in page
+    filled = client.post("/shop/from/2", data={"list": "hoses"}, headers=HX).text
+    assert "Bench pipe" in filled
+    assert "Bench line has what is not listed here" not in filled
+    undone = client.post("/shop/undo", data={"list": "hoses"}, headers=HX).text
+    assert "Bench line has what is not listed here" in undone
+    made = client.post("/shop/line")
+    line = client.get(made.headers["Location"]).text
+    assert "Every tool of Willow Yard Ukuleles" in line
+    assert line.count('data-gate="') >= 6
+    assert client.post("/shop/from/99").status_code == 404
+
+
+def test_an_empty_shop_makes_no_line_and_says_why(empty: FlaskClient) -> None:
+    refused = empty.post("/shop/line", headers=HX)
+    assert refused.status_code == 422
+    assert "The shop has no tool yet" in refused.text

@@ -8,11 +8,13 @@ from flask import Blueprint, Response, abort, redirect, render_template, request
 from flask.typing import ResponseReturnValue
 
 from fenwick.data.lines import line_state, readable_lines
-from fenwick.data.shops import ShopState, shop_state
+from fenwick.data.shops import ShopState, shop_state, the_shop
 from fenwick.rig import RigError
 from fenwick.rig.edits.routes import lay_hose
+from fenwick.services import lines
 from fenwick.shop import ShopFile, add_item, duplicate_item, edit_shop, read_shop, remove_item, write_shop
 from fenwick.shop.edit import find_item
+from fenwick.shop.from_line import filled_from, line_of
 from fenwick.shop.plan import lay_floor
 from fenwick.web.kit.database import session
 from fenwick.web.kit.document_fields import read_changes, sentences_by_path
@@ -24,13 +26,20 @@ from fenwick.web.kit.units import unit_system
 from fenwick.web.shop.view import LISTS, Refusal, item_fields, room_fields, shop_view
 
 bp = Blueprint("shop", __name__, url_prefix="/shop")
+SEPARATOR = "separator"  #: it has a place in the shop, and no fields
+DONE = {"duplicate": "copied", "remove": "removed"}
+MOST_LABEL = 200  #: characters of what undo says
 SNAP = 20.0  #: places are kept to a twentieth of a metre [1/m]
 
 
 @bp.get("")
 def show() -> ResponseReturnValue:
     """The floor plan and one of the lists."""
-    return _page(shop_state(session()), request.args.get("list"))
+    state, item = shop_state(session()), request.args.get("item", "")
+    if item and item != SEPARATOR:
+        group, _ = _found(state.file, item)
+        return _page(state, group, opened=item)
+    return _page(state, request.args.get("list"))
 
 
 @bp.post("/<group>/add")
@@ -44,7 +53,7 @@ def add(group: str) -> ResponseReturnValue:
     except RigError as error:
         return _page(state, group, Refusal({}, {"": _sentence(error)}))
     save_shop(changed, f"{name.replace('-', ' ').capitalize()} added")
-    return _after(group)
+    return _after(group, name)
 
 
 @bp.post("/items/<item>")
@@ -53,7 +62,7 @@ def change(item: str) -> ResponseReturnValue:
     state = form_shop()
     group, at = _found(state.file, item)
     fields = list(item_fields(state.file, group, at, unit_system()))
-    return _take(state, fields, group, fields[0].text or item)
+    return _take(state, fields, group, fields[0].text or item, item)
 
 
 @bp.post("/room")
@@ -65,12 +74,12 @@ def change_room() -> ResponseReturnValue:
 
 @bp.post("/items/<item>/<any(duplicate, remove):action>")
 def rearrange(item: str, action: str) -> ResponseReturnValue:
-    """Copy a thing, or take it away."""
+    """Copy a thing, or remove it."""
     state = shop_state(session())
     group, _ = _found(state.file, item)
-    changed = remove_item(state.file, item) if action == "remove" else duplicate_item(state.file, item)[0]
-    save_shop(changed, f"{item.replace('-', ' ').capitalize()} {action}d")
-    return _after(group)
+    changed, shown = (remove_item(state.file, item), "") if action == "remove" else duplicate_item(state.file, item)
+    save_shop(changed, f"{item.replace('-', ' ').capitalize()} {DONE[action]}")
+    return _after(group, shown)
 
 
 @bp.post("/place/<item>")
@@ -96,7 +105,7 @@ def to_spot() -> ResponseReturnValue:
 
 
 def _put(state: ShopState, item: str, x: float, y: float) -> ResponseReturnValue:
-    if item == "separator":
+    if item == SEPARATOR:
         path = "separator_place"
     else:
         group, at = _found(state.file, item)
@@ -109,6 +118,31 @@ def _put(state: ShopState, item: str, x: float, y: float) -> ResponseReturnValue
     if changed != state.file:
         save_shop(changed, f"{item.replace('-', ' ').capitalize()} moved")
     return _after(request.form.get("list"))
+
+
+@bp.post("/from/<int:line_id>")
+def fill(line_id: int) -> ResponseReturnValue:
+    """Enter what a line has and the shop does not list."""
+    state, line = shop_state(session()), line_state(session(), line_id)
+    try:
+        filled = filled_from(state.file, line.rig)
+    except RigError as error:
+        return _page(state, request.form.get("list"), Refusal({}, {"": _sentence(error)}))
+    if filled.added:
+        save_shop(filled.file, f"From {line.rig.name}: {', '.join(filled.added)}"[:MOST_LABEL])
+    return _after(request.form.get("list"))
+
+
+@bp.post("/line")
+def make_line() -> ResponseReturnValue:
+    """A line of every tool of the shop, and on to it."""
+    state = shop_state(session())
+    try:
+        rig = line_of(state.file)
+    except RigError as error:
+        return _page(state, request.form.get("list"), Refusal({}, {"": _sentence(error)}))
+    (line_id,) = lines.add(session(), the_shop(session()), rig)
+    return redirect(url_for("line.show", line_id=line_id))
 
 
 @bp.post("/lay/<tool>/<int:line_id>/<branch>")
@@ -157,7 +191,9 @@ def open_file() -> ResponseReturnValue:
     return _after("room")
 
 
-def _take(state: ShopState, fields: list[Field], listed: str, title: str) -> ResponseReturnValue:
+def _take(
+    state: ShopState, fields: list[Field], listed: str, title: str, item: str = ""
+) -> ResponseReturnValue:  # fmt: skip
     document = state.file.model_dump(mode="json")
     system = unit_system()
     values, errors = read_changes(ShopFile, document, fields, request.form, system)
@@ -171,7 +207,7 @@ def _take(state: ShopState, fields: list[Field], listed: str, title: str) -> Res
         return _page(state, listed, Refusal(dict(request.form), errors))
     if changed is not None and changed != state.file:
         save_shop(changed, f"{title}: {_said(fields, values)}")
-    return _after(listed)
+    return _after(listed, item)
 
 
 def _said(fields: list[Field], values: dict[str, Any]) -> str:
@@ -190,14 +226,16 @@ def _sentence(error: RigError) -> str:
     return f"{sentence[:1].upper()}{sentence[1:]}."
 
 
-def _after(listed: str | None) -> ResponseReturnValue:
+def _after(listed: str | None, opened: str = "") -> ResponseReturnValue:
     if request.headers.get("HX-Request"):
-        return _page(shop_now(), listed)
-    return redirect(url_for("shop.show", list=listed))
+        return _page(shop_now(), listed, opened=opened)
+    return redirect(url_for("shop.show", item=opened) if opened else url_for("shop.show", list=listed))
 
 
-def _page(state: ShopState, listed: str | None, refused: Refusal | None = None) -> ResponseReturnValue:
-    lines, unreadable = readable_lines(session())
-    view = shop_view(state, listed, lines, unit_system(), refused, tuple(unreadable))
+def _page(
+    state: ShopState, listed: str | None, refused: Refusal | None = None, opened: str = ""
+) -> ResponseReturnValue:  # fmt: skip
+    readable, unreadable = readable_lines(session())
+    view = shop_view(state, listed, readable, unit_system(), refused, tuple(unreadable), opened)
     template = "shop/_shop.html" if request.headers.get("HX-Request") else "shop/page.html"
     return render_template(template, view=view), 422 if refused else 200

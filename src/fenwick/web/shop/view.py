@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from contextlib import suppress
 from dataclasses import dataclass, replace
 from math import degrees
 
@@ -10,9 +11,10 @@ from markupsafe import Markup
 
 from fenwick.data.shops import ShopState
 from fenwick.drawing.floor import render_floor
-from fenwick.rig import Rig
+from fenwick.rig import Rig, RigError
 from fenwick.rig.edits.routes import route_length
 from fenwick.shop import ShopFile
+from fenwick.shop.from_line import filled_from
 from fenwick.shop.plan import FloorPlan, lay_floor
 from fenwick.units import format_value
 from fenwick.web.kit.document_fields import document_field
@@ -26,6 +28,7 @@ WORK_LABELS: dict[str, dict[str, str]] = {
     "planed": {"times_a_week": "Boards a week", "width_m": "Wide", "depth_m": "Taken off", "length_m": "Long"},
     "cuts": {"times_a_week": "Cuts a week", "width_m": "Kerf", "depth_m": "Thick", "length_m": "Long"},
 }
+MOST_FACTS = 3  #: told of a thing in the list
 ENDS = tuple(f"{end}.{key}" for end in ("one_end", "other_end") for key in ("inside_d_m", "outside_d_m"))
 
 
@@ -109,7 +112,18 @@ class ItemRow:
 
     id: str
     name: str
+    facts: str  #: what is known of it, in a few words
     fields: tuple[Field, ...]
+    open: bool  #: whether its fields are shown
+
+
+@dataclass(frozen=True)
+class FillRow:
+    """A line, and what of it the shop does not list."""
+
+    line_id: int
+    line: str
+    missing: tuple[str, ...]
 
 
 @dataclass(frozen=True)
@@ -155,6 +169,8 @@ class ShopView:
     tabs: list[ListTab]
     singular: str
     items: list[ItemRow]
+    opened: str  #: id of the thing whose fields are shown; empty: none
+    fills: list[FillRow]
     room: tuple[Field, ...]
     plan: Markup
     hoses: list[HoseRow]
@@ -182,6 +198,7 @@ def shop_view(
     system: str,
     refused: Refusal | None = None,
     unreadable: tuple[str, ...] = (),
+    opened: str = "",
 ) -> ShopView:
     """Lay the floor and prepare the page.
 
@@ -193,6 +210,7 @@ def shop_view(
     system : unit system
     refused : what was just refused
     unreadable : names of lines that are there and cannot be read
+    opened : id of the thing whose fields are shown
     """
     shop = state.file
     plan = lay_floor(shop)
@@ -203,7 +221,9 @@ def shop_view(
         listed=open_list.key if open_list else "room",
         tabs=[*(ListTab(one.key, one.title, len(getattr(shop, one.key))) for one in LISTS), ROOM_TAB],
         singular=open_list.singular if open_list else "",
-        items=_items(shop, open_list.key, open_list.fields, system, refused) if open_list else [],
+        items=_items(shop, open_list, system, refused, opened) if open_list else [],
+        opened=opened,
+        fills=_fills(shop, lines),
         room=tuple(_settled(field, refused) for field in room_fields(shop, system)),
         plan=render_floor(shop, plan, lengths, "floor"),
         hoses=_hoses(shop, plan, lines, lengths, system),
@@ -254,11 +274,33 @@ def _field(shop: ShopFile, document: dict[str, object], path: str, key: str, sys
     return field
 
 
-def _items(shop: ShopFile, group: str, keys: tuple[str, ...], system: str, refused: Refusal | None) -> list[ItemRow]:
+def _items(shop: ShopFile, listed: OwnedList, system: str, refused: Refusal | None, opened: str) -> list[ItemRow]:
     rows = []
-    for at, item in enumerate(getattr(shop, group)):
-        fields = tuple(_settled(field, refused) for field in item_fields(shop, group, at, system))
-        rows.append(ItemRow(item.id, fields[0].text or item.id, fields))
+    for at, item in enumerate(getattr(shop, listed.key)):
+        fields = tuple(_settled(field, refused) for field in item_fields(shop, listed.key, at, system))
+        wrong = any(field.error for field in fields)
+        name = _word(fields[0]) or item.id
+        rows.append(ItemRow(item.id, name, _facts(fields[1:]), fields, item.id == opened or wrong))
+    return rows
+
+
+def _facts(fields: Sequence[Field]) -> str:
+    """What is known of a thing, as many as a line takes."""
+    known = [f"{_word(field)} {field.unit}".strip() for field in fields if field.text]
+    return " · ".join(known[:MOST_FACTS])
+
+
+def _word(field: Field) -> str:
+    return dict(field.choices).get(field.text, field.text)
+
+
+def _fills(shop: ShopFile, lines: Lines) -> list[FillRow]:
+    rows = []
+    for line_id, rig in lines:
+        with suppress(RigError):  # the shop holds no more
+            missing = filled_from(shop, rig).added
+            if missing:
+                rows.append(FillRow(line_id, rig.name, missing))
     return rows
 
 

@@ -30,6 +30,20 @@
       });
   }
 
+  /* its fields, beside the plan; the focus follows to the first of them */
+  function change(thing) {
+    const shop = document.getElementById("shop").dataset;
+    const item = thing.dataset.item;
+    if (item === "separator") return;
+    htmx
+      .ajax("GET", `${shop.show}?item=${encodeURIComponent(item)}`, { target: "#shop", swap: "outerHTML" })
+      .then(() => {
+        const row = document.querySelector(`[data-owned="${CSS.escape(item)}"]`);
+        row?.scrollIntoView({ block: "nearest" });
+        row?.querySelector("input:not([type=hidden]), select")?.focus({ preventScroll: true });
+      });
+  }
+
   document.addEventListener("pointerdown", (event) => {
     const thing = event.target.closest(".floor-plan .thing");
     if (!thing || event.button !== 0) return;
@@ -62,6 +76,7 @@
     done.thing.removeAttribute("transform");
     if (done.on)
       put(done.thing, metres(done.svg, done.from[0] + event.clientX - done.x, done.from[1] + event.clientY - done.y));
+    else change(done.thing);
   });
   document.addEventListener("pointercancel", () => {
     if (drag) {
@@ -72,6 +87,11 @@
   });
   document.addEventListener("keydown", (event) => {
     const thing = event.target.closest(".floor-plan .thing");
+    if (thing && event.key === "Enter") {
+      event.preventDefault();
+      change(thing);
+      return;
+    }
     const ways = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] };
     const way = ways[event.key];
     if (!thing || !way) return;
