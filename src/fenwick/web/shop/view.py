@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from contextlib import suppress
 from dataclasses import dataclass, replace
 from math import degrees
 
@@ -11,14 +10,14 @@ from markupsafe import Markup
 
 from fenwick.data.shops import ShopState
 from fenwick.drawing.floor import render_floor
-from fenwick.rig import Rig, RigError
+from fenwick.rig import Rig
 from fenwick.rig.edits.routes import route_length
 from fenwick.shop import ShopFile
-from fenwick.shop.from_line import filled_from
 from fenwick.shop.plan import FloorPlan, lay_floor
 from fenwick.units import format_value
 from fenwick.web.kit.document_fields import document_field
 from fenwick.web.kit.fields import Field
+from fenwick.web.shop.fills import FillRow, fill_rows
 from fenwick.web.shop.findings import shop_findings
 
 WORK_KEYS = ("hours_a_week", "times_a_week", "width_m", "depth_m", "length_m", "wood_kg_m3")
@@ -118,15 +117,6 @@ class ItemRow:
 
 
 @dataclass(frozen=True)
-class FillRow:
-    """A line, and what of it the shop does not list."""
-
-    line_id: int
-    line: str
-    missing: tuple[str, ...]
-
-
-@dataclass(frozen=True)
 class LineLength:
     """A line in which a tool stands, with the hose it has there."""
 
@@ -223,7 +213,7 @@ def shop_view(
         singular=open_list.singular if open_list else "",
         items=_items(shop, open_list, system, refused, opened) if open_list else [],
         opened=opened,
-        fills=_fills(shop, lines),
+        fills=fill_rows(shop, lines),
         room=tuple(_settled(field, refused) for field in room_fields(shop, system)),
         plan=render_floor(shop, plan, lengths, "floor"),
         hoses=_hoses(shop, plan, lines, lengths, system),
@@ -292,16 +282,6 @@ def _facts(fields: Sequence[Field]) -> str:
 
 def _word(field: Field) -> str:
     return dict(field.choices).get(field.text, field.text)
-
-
-def _fills(shop: ShopFile, lines: Lines) -> list[FillRow]:
-    rows = []
-    for line_id, rig in lines:
-        with suppress(RigError):  # the shop holds no more
-            missing = filled_from(shop, rig).added
-            if missing:
-                rows.append(FillRow(line_id, rig.name, missing))
-    return rows
 
 
 def _settled(field: Field, refused: Refusal | None) -> Field:
