@@ -46,13 +46,16 @@ def test_the_line_fits_with_its_separator_picked(bench: Page, server: str) -> No
         assert bench.evaluate("document.documentElement.scrollHeight") <= 800, address
 
 
+SHOWN_IN_TURN = ("section-drawing", "verdict-card", "stage-form", "grade-card")
+
+
 def test_on_a_phone_the_drawing_comes_first_and_targets_are_large(bench: Page, server: str) -> None:
     bench.set_viewport_size({"width": 390, "height": 844})
     bench.goto(server + "lines/1/separator")
-    tops = [bench.locator(f".{name}").bounding_box() for name in ("drawing-card", "verdict-card", "grade-card")]
+    tops = [bench.locator(f".{name}").bounding_box() for name in SHOWN_IN_TURN]
     heights = [box["y"] for box in tops if box]
-    assert heights == sorted(heights)
-    assert len(heights) == 3
+    assert heights == sorted(heights), "the picture, what it comes to, then its fields"
+    assert len(heights) == len(SHOWN_IN_TURN)
     small = bench.evaluate(
         "[...document.querySelectorAll('#editor input:not([type=hidden]), #editor select, .row-tools button')]"
         ".filter(e => e.checkVisibility() && e.getBoundingClientRect().height < 40).map(e => e.name || e.textContent)"

@@ -16,6 +16,7 @@ from fenwick.core.judging.passage import clearing_time, run_on_seconds
 from fenwick.core.line.line import Leaf, Line
 from fenwick.core.line.operating import OperatingPoint
 from fenwick.core.search.whatif import ChangeOutcome
+from fenwick.wording.causes import PortFound, cause_words
 from fenwick.wording.say import Voice
 from fenwick.wording.whatif import suggestion
 
@@ -44,6 +45,7 @@ class PortRow:
     past_filter: str  #: of 100 g made, back into the room through the filter
     escapes: str  #: of 100 g made, into the room's air
     helps: str  #: the one change that would help most; empty where none would
+    cause: str  #: what is amiss that it mends
 
 
 @dataclass(frozen=True)
@@ -121,7 +123,8 @@ def port_row(line: Line, found: Assessment, port: int, best: ChangeOutcome | Non
     way = leaf.parts | {part.id for part in line.trunk}
     slow = carrying_check(found.carrying, way) if found.carrying else []
     captures = {capture.id: capture for capture in found.captures}
-    helps = suggestion(best, voice) if best else None
+    cause = cause_words(best, PortFound(line, found, port, voice)) if best else ""
+    helps = suggestion(best, voice, cause) if best else None
     in_bin, past, escapes = _escaping(found.fate)
     caught = captures.get(leaf.id)
     return PortRow(
@@ -142,4 +145,5 @@ def port_row(line: Line, found: Assessment, port: int, best: ChangeOutcome | Non
         past_filter=past,
         escapes=escapes,
         helps=f"{helps.action}: {helps.told}" if helps else "",
+        cause=helps.cause if helps else "",
     )

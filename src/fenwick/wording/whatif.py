@@ -70,6 +70,7 @@ class Suggestion:
     loss: str  #: what gets worse for it; empty where nothing does
     effort: str
     level: str  #: ok where it makes a figure stop being to act on, else empty
+    cause: str = ""  #: what is amiss that it mends
 
     @property
     def told(self) -> str:
@@ -77,14 +78,16 @@ class Suggestion:
         return ", ".join(words for words in (self.effect, self.loss) if words)
 
 
-def suggestion(outcome: ChangeOutcome, voice: Voice) -> Suggestion:
-    """An outcome in words."""
+def suggestion(outcome: ChangeOutcome, voice: Voice, cause: str = "") -> Suggestion:
+    """An outcome in words; what is amiss that it mends goes before it."""
     gains, losses = (
         ", ".join([MOVES[move.figure](move, voice) for move in outcome.moves if move.gains is better][:MOST_TOLD])
         for better in (True, False)
     )
     effort = KINDS[outcome.candidate.kind].effort
-    return Suggestion(action_words(outcome.candidate, voice), gains, losses, effort, "ok" if outcome.mends else "")
+    return Suggestion(
+        action_words(outcome.candidate, voice), gains, losses, effort, "ok" if outcome.mends else "", cause
+    )
 
 
 def _from_to(words: str, quantity: str) -> Callable[[FigureMove, Voice], str]:

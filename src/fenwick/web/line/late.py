@@ -9,6 +9,7 @@ from fenwick.data.lines import LineState
 from fenwick.rig.edits.changes import candidate_key
 from fenwick.services.advice import advice_for
 from fenwick.services.solving import solve, sureness_of
+from fenwick.wording.causes import PortFound, amiss_words, cause_words
 from fenwick.wording.say import Voice
 from fenwick.wording.verdict import believable_words
 from fenwick.wording.whatif import Suggestion, suggestion, unhelped_words
@@ -29,15 +30,24 @@ class Late:
 
 def late_of(state: LineState, at: int, voice: Voice, *, trying: bool) -> Late:
     """What is slower than the eye, for the port at a place among the leaves; while a change is tried no others."""
-    sure, leaf = sureness_of(state.rig), solve(state.rig).line.leaves[at]
+    solved = solve(state.rig)
+    sure, leaf = sureness_of(state.rig), solved.line.leaves[at]
     believable = {
         "kept": believable_words(sure.kept, voice),
         "caught": believable_words(sure.caught.get(leaf.id), voice),
     }
     found = Picked((), (), ()) if trying else advice_for(state.rig, state.owned, at, MOST_SUGGESTIONS)
+    here = PortFound(solved.line, solved.found, at, voice)
     advised, others = (
-        [(candidate_key(one.candidate), suggestion(one, voice)) for one in outcomes]
+        [(candidate_key(one.candidate), suggestion(one, voice, cause_words(one, here))) for one in outcomes]
         for outcomes in (found.outcomes, found.others)
     )
-    unhelped = [unhelped_words(figure, leaf.id, voice) for figure in found.unhelped]
+    unhelped = [_unhelped(figure, here) for figure in found.unhelped]
     return Late(believable, advised, others, unhelped, trying)
+
+
+def _unhelped(figure: str, here: PortFound) -> str:
+    """The cause, then why no single change mends it."""
+    cause = amiss_words(figure, here)
+    words = unhelped_words(figure, here.line.leaves[here.port].id, here.voice)
+    return f"{cause}. {words}" if cause else words

@@ -165,6 +165,7 @@ def try_change(line_id: int, key: str) -> ResponseReturnValue:
         action_words(candidate, voice_of(state, unit_system())),
         url_for("line.keep_change", line_id=line_id, key=key),
         url_for("line.late", line_id=line_id, port=port, **tried),
+        part=_touched(candidate),
     )
     return render(_trying(line_id, key), _touched(candidate), port, Attempt(trial=trial))
 

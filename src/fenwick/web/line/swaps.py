@@ -3,7 +3,10 @@
 from __future__ import annotations
 
 from fenwick.core.catalogue.parts import HOSE_BORES, hose_price
+from fenwick.core.search.changes import Candidate
+from fenwick.core.search.drawer import SAME_BORE
 from fenwick.rig import Rig
+from fenwick.rig.edits.changes import candidate_key
 from fenwick.rig.format.elements import HosePart, ReducerPart
 from fenwick.rig.format.separator import SeparatorPart
 from fenwick.shop import ShopFile
@@ -50,6 +53,17 @@ def swaps_for(rig: Rig, part: str, shop: ShopFile | None, system: str) -> Swaps:
 
     sold = [(f"sold:{bore:g}:{wall}", words(bore, wall)) for wall in SOLD_WALLS for bore in HOSE_BORES]
     return [*found, ("Bought, as long as this one", sold)]
+
+
+def bores_to_try(rig: Rig, part: str, system: str) -> tuple[tuple[str, str], ...]:
+    """(key of the change, words) of the bores next to a hose's own; empty for what is no hose."""
+    elements = [e for _, branch in rig.line.walk() for e in branch.elements] + list(rig.line.elements)
+    hose = next((e for e in elements if e.id == part and isinstance(e, HosePart)), None)
+    if not isinstance(hose, HosePart):
+        return ()
+    narrower = [bore for bore in HOSE_BORES if bore < hose.bore_m - SAME_BORE][-2:]
+    wider = [bore for bore in HOSE_BORES if bore > hose.bore_m + SAME_BORE][:2]
+    return tuple((candidate_key(Candidate("bore", part, bore)), _bore(bore, system)) for bore in (*narrower, *wider))
 
 
 def _bore(bore: float, system: str) -> str:

@@ -33,7 +33,7 @@ from fenwick.services.solving import solve
 from fenwick.web.kit.editor import Editor
 from fenwick.web.line.form import open_editor
 from fenwick.web.line.late import Late, late_of
-from fenwick.web.line.panels import Panel, PanelChoice, open_panel
+from fenwick.web.line.panels import PART, Panel, PanelChoice, open_panel
 from fenwick.web.line.pictures import (
     PartRow,
     drawings,
@@ -46,7 +46,7 @@ from fenwick.web.line.pictures import (
     plan_of,
     status_of,
 )
-from fenwick.web.line.swaps import swaps_for
+from fenwick.web.line.swaps import bores_to_try, swaps_for
 from fenwick.wording import VerdictRow, check_sentence, least_certain, verdict, warnings
 from fenwick.wording.air import minutes
 from fenwick.wording.say import Voice
@@ -78,6 +78,7 @@ class Tried:
     late: str  #: address of what follows by itself
     back: str | None = None  #: address to go back to; None: the line
     fields: tuple[tuple[str, str], ...] = ()  #: of the form that makes it
+    part: str | None = None  #: id of the part that it is made to
 
 
 @dataclass(frozen=True)
@@ -132,6 +133,8 @@ class LineView:
     notes: list[Note]
     key: list[PartRow]  #: parts the drawing has no room to label
     tree: bool  #: whether the line is drawn whole
+    sheet: bool  #: whether a part was picked: on a phone its fields lie over the drawing then
+    bores: tuple[tuple[str, str], ...]  #: what a hose can be tried in: (key of the change, words)
     parts: list[PartRow]
     editor: Editor | None
     plan: tuple[Markup, str] | None  #: picture beside the fields, and its caption
@@ -171,7 +174,8 @@ def line_view(
     line, found = solved.line, solved.found
     at = port_index(line, port, part)
     leaf = line.leaves[at]
-    part = part if part and part in voice.names else (worst_part(found) or leaf.id)
+    picked = bool(part and part in voice.names)
+    part = part if part and picked else (worst_part(found) or leaf.id)
     editor = None if attempt.trial else attempt.editor or open_editor(rig, part, voice.name(part), system)
 
     ports = [one.id for one in line.leaves]
@@ -210,6 +214,8 @@ def line_view(
         key=key_of(trees["wide"] if trees else scenes["wide"]),
         parts=parts_of_tree(trees["narrow"], rig, found, voice) if trees else parts_of(scenes["wide"]),
         tree=bool(trees),
+        sheet=picked and editor is not None and panel.key == PART,
+        bores=bores_to_try(rig, part, system),
         editor=editor,
         plan=plan_of(rig, line, found, voice, part),
         late=late_of(state, at, voice, trying=attempt.trial is not None) if whole else None,

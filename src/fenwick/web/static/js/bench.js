@@ -22,8 +22,29 @@
     const before = document.activeElement;
     return htmx.ajax("GET", address, { target: "#bench", swap: "outerHTML" }).then(() => {
       if (!("try" in link.dataset)) history.replaceState(null, "", address);
+      if (link.dataset.panel && into_panel(before)) return;
       focus_again(before, document.querySelector(`#bench ${again_for}`));
+      above_sheet();
     });
+  }
+
+  /* A panel that is opened by its key is where one goes on: its first field, or itself. */
+  function into_panel(before) {
+    const panel = document.querySelector(".panel-strip");
+    if (!panel) return false;
+    panel.tabIndex = -1;
+    focus_again(before, panel.querySelector("input:not([type=hidden]), select, a.btn") || panel);
+    return true;
+  }
+
+  /* The part that a sheet on a phone is about stands over it. */
+  function above_sheet() {
+    const sheet = document.querySelector(".part-sheet, .trial");
+    const part = document.querySelector(".only-narrow .picked");
+    if (!sheet || !part || getComputedStyle(sheet).position !== "fixed") return;
+    const at = part.getBoundingClientRect();
+    const free = sheet.getBoundingClientRect().top;
+    window.scrollBy(0, at.top + Math.min(at.height, free) / 2 - free / 2);
   }
 
   document.addEventListener("click", (event) => {

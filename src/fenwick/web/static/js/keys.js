@@ -5,22 +5,63 @@
     return Number(link.dataset.number) + (link.classList.contains("quiet") ? 1000 : 0);
   }
 
+  /* Presses that come quicker than answers wait for them, one after the other. */
+  const ENDS = ["htmx:afterSettle", "htmx:responseError", "htmx:sendError"];
+  const MOST_WAIT = 5000; /* ms */
+  const CARRIED = 40; /* ms after an answer in which what was typed meanwhile is sent */
+  let waiting = Promise.resolve();
+  function in_turn(action) {
+    waiting = waiting.then(quiet).then(action).catch(() => {});
+  }
+
+  /* until what forms have sent is answered, and what was typed meanwhile is sent and answered, too */
+  async function quiet() {
+    for (let form; (form = document.querySelector("form.htmx-request")); ) {
+      await answered(form);
+      await new Promise((done) => setTimeout(done, CARRIED));
+    }
+  }
+
+  /* the answer to this form, and to no other, is on the page */
+  function answered(form) {
+    return new Promise((done) => {
+      const heard = (event) => {
+        if (event.detail.requestConfig?.elt !== form) return;
+        for (const name of ENDS) document.removeEventListener(name, heard);
+        done();
+      };
+      for (const name of ENDS) document.addEventListener(name, heard);
+      setTimeout(done, MOST_WAIT);
+    });
+  }
+
   function step(by) {
+    in_turn(() => step_now(by));
+  }
+
+  function step_now(by) {
     const seen = [];
     document.querySelectorAll("#bench a[data-part]").forEach((link) => {
       if (link.checkVisibility()) seen.push(link);
     });
-    if (!seen.length) return;
+    if (!seen.length) return undefined;
     if (seen.every((link) => link.closest(".tree-drawing"))) seen.sort((one, other) => place(one) - place(other));
     const editor = document.querySelector("#editor");
     const here = seen.findIndex((link) => link.classList.contains("picked") || link.hasAttribute("aria-current"));
     const next = seen[(Math.max(here, editor ? 0 : -1) + by + seen.length) % seen.length];
-    window.fenwick.pick(next);
+    return window.fenwick.pick(next);
   }
 
   function press(id) {
-    const button = document.getElementById(id);
-    if (button && !button.disabled) button.click();
+    in_turn(() => {
+      const button = document.getElementById(id);
+      if (!button || button.disabled) return undefined;
+      if (button.matches("[data-panel]")) return window.fenwick.pick(button);
+      const form = button.closest("form[hx-post]");
+      const answer = form ? answered(form) : undefined;
+      button.click();
+      return answer;
+    });
   }
 
   const actions = {
@@ -96,6 +137,10 @@
       typing.blur();
       return;
     } /* out of the field, back to the single keys */
+    if (event.key === "Escape" && document.getElementById("close-sheet")?.checkVisibility()) {
+      press("close-sheet");
+      return;
+    }
     if (typing || event.ctrlKey || event.metaKey || event.altKey) return;
     const action = actions[event.key];
     if (action) {
