@@ -11,14 +11,19 @@
   const CARRIED = 40; /* ms after an answer in which what was typed meanwhile is sent */
   let waiting = Promise.resolve();
   function in_turn(action) {
-    waiting = waiting.then(quiet).then(action).catch(() => {});
+    waiting = waiting
+      .then(quiet)
+      .then(action)
+      .catch(() => {});
   }
 
   /* until what forms have sent is answered, and what was typed meanwhile is sent and answered, too */
   async function quiet() {
-    for (let form; (form = document.querySelector("form.htmx-request")); ) {
+    let form = document.querySelector("form.htmx-request");
+    while (form) {
       await answered(form);
       await new Promise((done) => setTimeout(done, CARRIED));
+      form = document.querySelector("form.htmx-request");
     }
   }
 
