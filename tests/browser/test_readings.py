@@ -18,7 +18,7 @@ def read(page: Page, kind: str, value: str, where: str = "") -> None:
     page.locator("#f-value").fill(value)
     rows = page.locator(".readings-card tbody tr")
     before = rows.count()
-    page.get_by_role("button", name="Record it").click()
+    page.get_by_role("button", name="Add the reading").click()
     expect(rows).to_have_count(before + 1)
 
 

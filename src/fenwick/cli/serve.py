@@ -48,10 +48,10 @@ def demo(home: Path | None, **how: Any) -> None:
 @main.command()
 @_served
 @click.option("--line", type=click.Path(path_type=Path), help="Rig file to begin an empty shop with.")
-@click.option("--name", default="My shop", show_default=True, help="Name of a new shop.")
-def serve(home: Path | None, line: Path | None, name: str, **how: Any) -> None:
+@click.option("--name", help="Name of the shop; it keeps its own where none is given.")
+def serve(home: Path | None, line: Path | None, name: str | None, **how: Any) -> None:
     """Serve a shop, made first where there is none; with --line it begins with a rig file."""
-    from fenwick.cli.server import Serving, begin, serve_alone
+    from fenwick.cli.server import BadNameError, Serving, begin, named, serve_alone
     from fenwick.core.errors import CoreError
     from fenwick.data import ShopDatabaseError
     from fenwick.data.opening import create_database
@@ -61,9 +61,11 @@ def serve(home: Path | None, line: Path | None, name: str, **how: Any) -> None:
     try:
         if line is not None:
             rig = read_from_outside(bytes_of(line))
-            serve_alone(here, lambda: begin(here.shop, name, rig), Serving(**how))
+            serve_alone(here, lambda: named(begin(here.shop, rig), name), Serving(**how))
         else:
-            serve_alone(here, lambda: create_database(here.shop), Serving(**how))
+            serve_alone(here, lambda: named(create_database(here.shop), name), Serving(**how))
+    except BadNameError as error:
+        fail(str(error))
     except (RigError, CoreError) as error:
         fail(f"{line}: {error}")
     except ShopDatabaseError as error:

@@ -24,11 +24,13 @@ from fenwick.data.door import Door
 from fenwick.data.home import Home
 from fenwick.data.lines import first_line_id
 from fenwick.data.lock import alone, say_who
-from fenwick.data.shops import the_shop
+from fenwick.data.shops import shop_state, the_shop
 from fenwick.data.whole_file import write_whole
-from fenwick.rig import Rig
+from fenwick.rig import Rig, RigError
 from fenwick.services.backups import daily
 from fenwick.services.lines import add
+from fenwick.services.shop_file import store_shop
+from fenwick.shop import edit_shop
 
 if TYPE_CHECKING:
     from fenwick.web.kit.door import Entrance
@@ -77,13 +79,38 @@ def _loopback(host: str) -> bool:
         return False
 
 
-def begin(path: Path, name: str, rig: Rig) -> Database:
+def begin(path: Path, rig: Rig) -> Database:
     """A shop with one line; a shop that already has a line is left as it is."""
     shop = create_database(path)
     with shop.session(to_write=True) as session:
         if first_line_id(session) is None:
-            the_shop(session).name = name
             add(session, the_shop(session), rig)
+    return shop
+
+
+class BadNameError(ValueError):
+    """A name that no shop can have; says so in a sentence."""
+
+
+def named(shop: Database, name: str | None) -> Database:
+    """The shop under a name, where one is asked for.
+
+    Raises
+    ------
+    BadNameError
+    """
+    if name is None:
+        return shop
+    with shop.session(to_write=True) as session:
+        now = shop_state(session)
+        try:
+            file = edit_shop(now.file, {"name": name})
+        except RigError as error:
+            shop.close()
+            raise BadNameError(f"--name {error.problems[0].sentence()}") from error
+        the_shop(session).name = file.name
+        if now.revision:
+            store_shop(session, file, f"Shop renamed {file.name}")
     return shop
 
 

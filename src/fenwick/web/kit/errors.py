@@ -3,6 +3,9 @@
 from __future__ import annotations
 
 import secrets
+from contextlib import suppress
+from typing import Any
+from urllib.parse import urlsplit
 
 from flask import Flask, current_app, g, make_response, render_template, request
 from flask.typing import ResponseReturnValue
@@ -44,7 +47,25 @@ def _say(sentence: str, status: int) -> ResponseReturnValue:
         response.headers["HX-Retarget"] = "#notice"
         response.headers["HX-Reswap"] = "innerHTML"
         return response
-    return render_template("error.html", sentence=sentence), status
+    return render_template("error.html", sentence=sentence, back=came_from(), **_undone(status)), status
+
+
+def came_from() -> str | None:
+    """Address of the page of ours that the request came from; None where that is this one, or nobody's."""
+    page = urlsplit(request.referrer or "")
+    if page.netloc != request.host or page.path == request.path:
+        return None
+    return f"{page.path}{'?' + page.query if page.query else ''}"
+
+
+def _undone(status: int) -> dict[str, Any]:
+    """The line of this address and its last change, where one can be taken back."""
+    line_id = (request.view_args or {}).get("line_id")
+    if line_id is None or status in (404, 503):
+        return {}
+    with suppress(NotFoundError, DatabaseError, ShopDatabaseError):
+        return {"line_id": line_id, "standing": line_standing(session(), line_id)}
+    return {}
 
 
 def _unsolved(error: CoreError) -> ResponseReturnValue:

@@ -22,7 +22,7 @@ TERMS: dict[str, Term] = {
         "they stand; in the table of ports and on the vacuum's page with this port open alone. A tool's other ports, "
         "an extra fan and leaks are not in it. It decides how much dust is caught.",
         "fan suction at flow Q = sum of all losses at flow Q",
-        "Operating point of a fan on a system; see docs/model.md, section 4.",
+        "Operating point of a fan on a system; worked out step by step behind the figure itself.",
     ),
     "caught": Term(
         "Caught at the port",
