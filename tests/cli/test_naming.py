@@ -35,5 +35,5 @@ def test_without_a_name_nothing_changes(tmp_path: Path) -> None:
 
 @pytest.mark.parametrize("name", ["", "   ", "x" * 121, "two\nlines"])
 def test_a_name_that_no_shop_can_have_is_refused(tmp_path: Path, name: str) -> None:
-    with pytest.raises(BadNameError, match="^--name "):
+    with pytest.raises(BadNameError, match=r"^--name "):
         named(create_database(tmp_path / "shop.db"), name)

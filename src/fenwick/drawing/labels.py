@@ -157,6 +157,8 @@ def _joining(branch: str, rig: Rig) -> tuple[str, str, bool]:
 
 
 FAULT_WORDS = {
+    "snags": "snags",
+    "cord-crossed": "cord crossed",
     "bin-collapse": "bin folds",
     "bin-leak": "leaks below",
     "caught": "catches little",

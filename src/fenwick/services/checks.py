@@ -19,6 +19,7 @@ from fenwick.rig.format.separator import SeparatorPart, WetStagePart
 from fenwick.services.making import BuildAsked, build_pack
 from fenwick.services.solving import solve
 from fenwick.shop import ShopFile
+from fenwick.shop.floor_checks import checks_of_floor
 from fenwick.shop.supply import supplies_of
 from fenwick.shop.work import dust_of_jobs
 
@@ -70,10 +71,11 @@ def reviewed(rig: Rig, shop: ShopFile | None) -> tuple[Check, ...]:
 
 @lru_cache(maxsize=64)
 def of_the_shop(rig: Rig, shop: ShopFile | None) -> tuple[Check, ...]:
-    """The checks that no air tells: of circuits, of jobs against a wet stage, of joints as they are made."""
+    """The checks that no air tells: of circuits, jobs against a wet stage, the floor plan, joints as they are made."""
     line = solve(rig).line
     jobs = () if shop is None else dust_of_jobs(shop, rig)
-    return (*job_checks(line, jobs), *supply_checks(supplies_of(shop, rig, line), line.rules), *_of_making(rig))
+    supplied = supply_checks(supplies_of(shop, rig, line), line.rules)
+    return (*job_checks(line, jobs), *supplied, *checks_of_floor(shop, rig), *_of_making(rig))
 
 
 def _of_making(rig: Rig) -> list[Check]:

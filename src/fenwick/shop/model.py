@@ -79,6 +79,8 @@ class OwnedTool(f.Part):
     circuit: f.Id | None = Field(None, title="Circuit")
     port_height_m: Metres = Field(0.8, title="Port above floor")
     travel_m: Metres = Field(0.0, title="Head travels")
+    swing_m: Metres = Field(0.0, title="Head swings out")
+    faces: Literal["front", "back", "left", "right"] = Field("front", title="It faces the")
     place: PlacePart | None = None
     ports: tuple[PortPart, ...] = Field(min_length=1, max_length=4)
 
@@ -137,12 +139,14 @@ class JobPart(f.Part):
 
 
 class FurniturePart(f.Part):
-    """Something hoses go round."""
+    """Something hoses go round; or, as a walkway, floor that people cross."""
 
     id: f.Id
     name: f.Name = Field(title="Furniture")
     width_m: RoomLength = Field(1.5, title="Wide")
     depth_m: RoomLength = Field(0.6, title="Deep")
+    walked: f.Flag = Field(False, title="A walkway")
+    wheels: f.Flag = Field(False, title="On wheels")
     place: PlacePart
 
 

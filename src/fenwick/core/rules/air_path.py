@@ -24,6 +24,7 @@ ROWS: tuple[Rule, ...] = (
     Rule("entry.reading", 1.0, 0.6, 1.6, "number", "×", "Loss at a tool's port against that of its kind", ESTIMATE),
     Rule("leak.reading", 1.0, 0.3, 3.7, "number", "×", "Leaks at joints against the areas given for them", ESTIMATE),
     Rule("hose.modulus", 30e6, 10e6, 100e6, "stress", "", "Stiffness of a soft hose's plastic", ESTIMATE),
+    Rule("floor.swing", 50.0, 40.0, 60.0, "angle", "", "How far to either side a swinging head turns", ESTIMATE),
     Rule("hose.slack", 0.3, 0.1, 0.6, "length", "", "Slack that a hose on the floor wants"),
     Rule(
         "floor.footprint", 0.5, 0.4, 0.7, "length", "", "Side of the floor that a separator and its lid want", ESTIMATE

@@ -2,10 +2,15 @@
 
 from __future__ import annotations
 
+from fenwick.core.judging.check import LEVEL_WORDS, Check
+from fenwick.core.site.checks import SnaggingHose, floor_checks
 from fenwick.shop import ShopFile
 from fenwick.shop.plan import FloorPlan
 from fenwick.units import format_value
+from fenwick.units.sentence import inside
+from fenwick.wording.checks import check_sentence
 from fenwick.wording.salvage import salvage_sentence
+from fenwick.wording.say import Voice
 
 
 def shop_findings(shop: ShopFile, plan: FloorPlan, system: str) -> list[tuple[str, str]]:
@@ -30,10 +35,15 @@ def shop_findings(shop: ShopFile, plan: FloorPlan, system: str) -> list[tuple[st
             said.append(("ok", f"The separator stands where one hose of {metres(plan.longest)} reaches every tool."))
     elif plan.spot:
         said.append(("", f"One hose of {metres(plan.spot.length)} reaches every tool from the marked spot."))
+    voice = Voice(system, {})
+    said += _snags(shop, plan, voice)
     said += _salvaged(shop)
     names = {v.id: v.name for v in shop.vacuums} | {c.id: c.name for c in shop.circuits}
     for cord in plan.cords:
         way = f"{metres(cord.needed)} along the walls to {names[cord.outlet]}"
+        for check in floor_checks((), cord.crossing):
+            level, sentence = _told(check, voice)
+            said.append((level, f"{names[cord.vacuum]}: {inside(sentence)}"))
         if cord.reaches:
             said.append(("ok", f"{names[cord.vacuum]}: its cord of {metres(cord.length)} reaches, {way}."))
         else:
@@ -52,3 +62,14 @@ def _salvaged(shop: ShopFile) -> list[tuple[str, str]]:
         looks = {"cord_fine": one.cord_fine, "brushes_fine": one.brushes_fine, "no_cracks": one.no_cracks}
         said.append(salvage_sentence(one.name, one.kind, looks, one.last_held))
     return said
+
+
+def _snags(shop: ShopFile, plan: FloorPlan, voice: Voice) -> list[tuple[str, str]]:
+    """As the checks of the lines say it."""
+    names = {tool.id: tool.ports[0].name for tool in shop.tools}
+    hoses = [SnaggingHose("", names[one.hose], names[one.tool], one.side) for one in plan.snags]
+    return [_told(check, voice) for check in floor_checks(hoses, None)]
+
+
+def _told(check: Check, voice: Voice) -> tuple[str, str]:
+    return LEVEL_WORDS[int(check.level[0])], check_sentence(check, voice)

@@ -54,6 +54,8 @@ LISTS = (
             "ports[0].entry",
             "port_height_m",
             "travel_m",
+            "swing_m",
+            "faces",
             "current_a",
             "circuit",
         ),
@@ -77,7 +79,7 @@ LISTS = (
     OwnedList("hoses", "Hoses", "hose", ("name", "bore_m", "length_m", "wall", *ENDS)),
     OwnedList("fittings", "Fittings", "fitting", ("name", "one_bore_m", "other_bore_m", "length_m")),
     OwnedList("circuits", "Circuits", "circuit", ("name", "rating_a", "voltage_v", "switch_a", "run_on_s")),
-    OwnedList("furniture", "Furniture", "piece", ("name", "width_m", "depth_m")),
+    OwnedList("furniture", "Furniture", "piece", ("name", "width_m", "depth_m", "walked", "wheels")),
     OwnedList("jobs", "Jobs", "job", ("name", "tool", "work", *WORK_KEYS)),
     OwnedList("bins", "Bins", "bin", ("name", "top_d_m", "bottom_d_m", "height_m", "wall_m", "material", "closure")),
     OwnedList("sheets", "Sheets", "sheet", ("material", "thickness_m", "width_m", "height_m", "price")),
@@ -276,7 +278,8 @@ def _items(shop: ShopFile, listed: OwnedList, system: str, refused: Refusal | No
 
 def _facts(fields: Sequence[Field]) -> str:
     """What is known of a thing, as many as a line takes."""
-    known = [f"{_word(field)} {field.unit}".strip() for field in fields if field.text]
+    told = (field for field in fields if field.text and field.text != "no")
+    known = [field.label.lower() if field.text == "yes" else f"{_word(field)} {field.unit}".strip() for field in told]
     return " · ".join(known[:MOST_FACTS])
 
 

@@ -7,6 +7,7 @@ from math import isfinite
 from fenwick.core.components.bins import MATERIALS
 from fenwick.core.components.dust import DUSTS, HELD_BESIDES
 from fenwick.core.judging.check import ACT, OK
+from fenwick.core.site.checks import NOWHERE
 from fenwick.units.sentence import inside
 from fenwick.wording.checks.said import FIRE, JUDGED, LUNGS, POWER, STANDING, STRENGTH, CheckWords, Said
 from fenwick.wording.making.bonds import bond_sentence
@@ -100,6 +101,27 @@ def _water(said: Said) -> str:
         f"A wet stage stands ahead, and this vacuum {takes}: tipped or overfilled, water reaches the motor. Check the "
         "label, fix the vessel, and never lift it while it runs."
     )
+
+
+def _snags(said: Said) -> str:
+    hose, head, side = said.about
+    whose = "its own head" if hose == head else f"the head of the {inside(head)}"
+    words = f"On the floor plan the hose of the {inside(hose)} lies where {whose} moves: it snags."
+    if side == NOWHERE:
+        return f"{words} No side is free: turn the tool, or lead the hose off from above."
+    return f"{words} Lead it off at the {side} of the {inside(head)}."
+
+
+def _cord(said: Said) -> str:
+    name, how = said.about
+    across, deep = (said.voice.figure(place, "length") for place in said.check.notes)
+    words = f"The vacuum's cord has to cross {inside(name)}, {across} from the left and {deep} from the front"
+    if how == "wheels":
+        return (
+            f"{words}, where wheels roll over it: crushed insulation bares the wire. Move the vacuum or take a nearer "
+            "outlet; a damaged cord is work for an electrician."
+        )
+    return f"{words}, where people walk: they trip. Move the vacuum, take a nearer outlet, or lead it overhead."
 
 
 def _rain(said: Said) -> str:
@@ -227,6 +249,8 @@ FACTS: dict[str, CheckWords] = {
     "motor-dusty": CheckWords(POWER, "Dust in the motor", _dusty),
     "water": CheckWords(POWER, "Water to the motor", _water),
     "rain": CheckWords(POWER, "Rain", _rain),
+    "snags": CheckWords(STANDING, "Where a head moves", _snags),
+    "cord-crossed": CheckWords(POWER, "Where the cord lies", _cord),
     "wet-job": CheckWords(FIRE, "A job and water", _wet_job),
     "wet-dust": CheckWords(FIRE, "Dust and water", _wet_dust),
     "ash-bin": CheckWords(FIRE, "Ash in the bin", _ash),

@@ -11,8 +11,8 @@ from fenwick.wording.say import Voice
 FIRE, LUNGS, STRENGTH, STANDING = "Fire", "Lungs", "Strength", "Standing and lifting"
 POWER, PATH, JUDGED = "Motor and circuit", "Dust on its way", "How far to trust it"
 
-#: headings in the order of the page
-GROUPS = (FIRE, LUNGS, STRENGTH, STANDING, POWER, PATH, JUDGED)
+#: headings in the order of the page: what burns and what shocks first, what merely works badly last
+GROUPS = (FIRE, POWER, LUNGS, STRENGTH, STANDING, PATH, JUDGED)
 
 _BORES = {"length": "bore"}  # lengths in checks are of bin and slot: millimetres, not metres
 
