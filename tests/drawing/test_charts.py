@@ -105,7 +105,7 @@ def test_more_kept_stands_higher_and_more_suction_farther_right() -> None:
     designs = [design(kept=0.99, suction=500.0), design(kept=0.9, suction=2500.0)]
     svg = parse(render_tradeoff(designs, (0.85, 1000.0), None, lambda i: f"?pick={i}", VOICE, LABELS))
     (x0, y0), (x1, y1) = (
-        map(float, re.findall(r"[-\d.]+", str(path.get("transform"))))
+        map(float, re.findall(r"[-\d.]+", str(path.get("transform")))[:2])
         for path in svg.iter("path")
         if str(path.get("transform")).startswith("translate")
     )

@@ -7,10 +7,8 @@ from hypothesis import strategies as st
 from fenwick.drawing import ageing_chart, air_chart, curve, fan_chart, grade_chart, log_chart, sweep_chart, tradeoff
 from fenwick.drawing.axes import PlotFrame
 
-FRAMES = [
-    module.FRAME
-    for module in (ageing_chart, air_chart, curve, fan_chart, grade_chart, log_chart, sweep_chart, tradeoff)
-]
+FRAMES = [module.FRAME for module in (ageing_chart, air_chart, curve, fan_chart, grade_chart, log_chart, sweep_chart)]
+FRAMES += tradeoff.FRAMES.values()
 EVERY = pytest.mark.parametrize("frame", FRAMES)
 
 

@@ -4,9 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
-from math import ceil, floor
+from math import log10
 
-import numpy as np
 from markupsafe import Markup
 
 from fenwick.core.search.finder import Design
@@ -14,9 +13,19 @@ from fenwick.drawing.axes import PlotFrame, axis_ticks
 from fenwick.drawing.render import render
 from fenwick.wording.say import Voice
 
-FRAME = PlotFrame(852.0, 330.0, 46.0, 18.0, 16.0, 38.0)
-STEP = 0.05  #: of the upright axis, or twice that where it is long [-]
+FRAMES = {
+    "wide": PlotFrame(852.0, 330.0, 52.0, 18.0, 16.0, 38.0),
+    "narrow": PlotFrame(360.0, 330.0, 46.0, 10.0, 14.0, 38.0),
+}
+#: named on the upright axis, as far as there is room [-]
+SHARES = (
+    0.0, 0.2, 0.4, 0.5, 0.6, 0.7, 0.8, 0.85, 0.9, 0.93, 0.95, 0.96, 0.97, 0.98, 0.985, 0.99, 0.995, 0.998, 0.999,
+)  # fmt: skip
+LEAST_PAST = 5e-4  #: where that axis ends [-]
 ROOM = 1.25  #: of the axis, against the costliest design that nobody beats
+SPREAD = 0.08  #: of the axis beyond the good ones, to either side [-]
+LEAST_APART = 20.0  #: between two names of that axis [px]
+LEAST_SPAN = 0.2  #: that the axis shows [-]
 #: marks by kind, so that colour is not alone
 SHAPES = {
     "cyclone": "M 0 -6 L 5.5 4.5 H -5.5 Z",
@@ -46,8 +55,9 @@ def render_tradeoff(
     link: Callable[[int], str],
     voice: Voice,
     labels: dict[str, str],
+    frame: PlotFrame = FRAMES["wide"],
 ) -> Markup:
-    """The plot as SVG.
+    """The plot as SVG; its upright axis goes with the logarithm of what gets past, so that the good ones are spread.
 
     Parameters
     ----------
@@ -56,17 +66,18 @@ def render_tradeoff(
     picked : place of the chosen design
     link : from a design's place to the address that picks it
     voice, labels : whose words; what each kind is called
+    frame : of the plot
     """
     front = [design for design in designs if not design.dominated]
-    ticks = axis_ticks(ROOM * max([today[1], *(design.suction for design in front)]), "suction", voice.system, 6)
-    shares = [today[0], *(design.kept for design in front)]
-    low = max(0.0, floor(10.0 * (min(shares) - 0.02)) / 10.0)
-    high = min(1.0, ceil(20.0 * (max(shares) + 0.005)) / 20.0)
-    x, y = FRAME.across(0.0, ticks[-1]), FRAME.up(low, high)
+    steps = 6 if frame is FRAMES["wide"] else 3
+    ticks = axis_ticks(ROOM * max([today[1], *(design.suction for design in front)]), "suction", voice.system, steps)
+    good = [_held(share) for share in (today[0], *(design.kept for design in front))]
+    room = SPREAD * max(max(good) - min(good), LEAST_SPAN)
+    x, y = frame.across(0.0, ticks[-1]), frame.up(max(0.0, min(good) - room), max(good) + room)
     spots = [
         PlotSpot(
             x(design.suction),
-            y(design.kept),
+            y(_held(design.kept)),
             design.kind,
             f"{labels[design.kind]}: keeps {voice.figure(design.kept, 'share')}, costs "
             f"{voice.figure(design.suction, 'suction')}, {voice.figure(design.height, 'bore')} high",
@@ -75,16 +86,34 @@ def render_tradeoff(
         )
         for i, design in enumerate(designs)
     ]
-    step = STEP if high - low <= 0.4 else 2.0 * STEP
+    named = [(y(_held(share)), f"{100 * share:g}") for share in SHARES]
     return render(
         "tradeoff.svg.jinja",
-        **FRAME.places,
-        beaten=[spot for spot in spots if not spot.link and spot.x <= FRAME.right and spot.y <= FRAME.bottom],
+        **frame.places,
+        beaten=[spot for spot in spots if not spot.link and _within(spot, frame)],
         best=sorted((spot for spot in spots if spot.link), key=lambda spot: spot.picked),
         shapes=SHAPES,
-        today=(x(today[1]), y(today[0])),
+        today=(x(today[1]), y(_held(today[0]))),
         ticks=[(x(tick), voice.figure(tick, "suction", unit=False)) for tick in ticks],
-        shares=[(y(share), f"{100 * share:.0f}") for share in np.arange(low, high + 1e-9, step).tolist()],
+        shares=_apart([(at, text) for at, text in named if frame.top <= at <= frame.bottom]),
         unit=voice.figure(0.0, "suction").split(" ", 1)[1],
         description=f"{len(spots)} designs: kept against suction; {len(front)} of them nobody beats.",
     )
+
+
+def _held(kept: float) -> float:
+    """What is kept on the upright axis: 0 where all gets past, one more for each tenth that gets past of it."""
+    return -log10(max(1.0 - kept, LEAST_PAST))
+
+
+def _apart(named: list[tuple[float, str]]) -> list[tuple[float, str]]:
+    """From the foot up, those that stand clear of the one before."""
+    kept: list[tuple[float, str]] = []
+    for at, text in named:
+        if not kept or kept[-1][0] - at >= LEAST_APART:
+            kept.append((at, text))
+    return kept
+
+
+def _within(spot: PlotSpot, frame: PlotFrame) -> bool:
+    return spot.x <= frame.right and frame.top <= spot.y <= frame.bottom

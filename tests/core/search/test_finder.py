@@ -10,9 +10,20 @@ from fenwick.core.components.cyclone import Cyclone
 from fenwick.core.judging.assess import assess
 from fenwick.core.line.line import Line
 from fenwick.core.line.ports import line_alone
-from fenwick.core.search.designs import BOUGHT, MADE, RANGES, build, effort, one_of, sample
+from fenwick.core.search.designs import (
+    BOUGHT,
+    MADE,
+    RANGES,
+    Effort,
+    HoseEnds,
+    build,
+    effort,
+    one_of,
+    sample,
+    transitions,
+)  # fmt: skip
 from fenwick.core.search.effects import with_stage
-from fenwick.core.search.finder import Limits, Search, search
+from fenwick.core.search.finder import Limits, Scores, Search, search
 from fenwick.core.search.on_the_line import evaluate
 from fenwick.core.search.work import PortWork
 from fenwick.data.demo import demo_rig
@@ -106,7 +117,7 @@ def test_closer_rounds_find_better_ones() -> None:
     ("limits", "name", "least"),
     [
         (Limits(height=0.30), "height", 0.42),
-        (Limits(kinds=("cyclone",), hours=2.0), "hours", 6.0),
+        (Limits(kinds=("cyclone",), hours=2.0), "hours", 6.75),
         (Limits(cutter_reach=0.008), "cutter_reach", 0.012),
     ],
 )
@@ -162,3 +173,43 @@ def test_for_several_tools_a_design_is_judged_by_the_dust_that_each_makes() -> N
     assert best.kept > both.kept[0]
     assert best.worst_port == 2
     assert best.worst <= best.kept
+
+
+def test_more_than_half_of_what_gets_past_counts_as_much_at_either_end() -> None:
+    scores = Scores.of
+    low, high = (scores(_kept(np.array(pair)), "kept") for pair in ((0.80, 0.90), (0.98, 0.99)))
+    assert low[1] - low[0] == pytest.approx(high[1] - high[0])
+
+
+def _kept(kept: np.ndarray) -> Scores:  # type: ignore[type-arg]
+    """Scores of which nothing but what is kept is looked at."""
+    nothing = np.zeros_like(kept)
+    taken = Effort(nothing, nothing, nothing, nothing, nothing)
+    return Scores(kept, nothing, nothing, nothing, nothing, kept, nothing.astype(int), taken, nothing == 0.0)
+
+
+@pytest.mark.parametrize("how", ["made", "bought"])
+def test_a_transition_piece_is_counted_where_bores_differ(how: str) -> None:
+    numbers = sample("slotted-disc", 40, 1)
+    line = started()
+    stage = line.separators[0]
+    designs = build("slotted-disc", numbers, "sep", stage.bin, 0.05, "shop-built")
+    without, with_ = (
+        effort("slotted-disc", designs, how, (1e9, 1e9), line.rules, ends) for ends in (None, HoseEnds(0.05, 0.05))
+    )
+    odd = transitions("slotted-disc", designs, how, HoseEnds(0.05, 0.05))
+    assert set(np.unique(odd)) <= {0.0, 1.0, 2.0}
+    assert np.all((with_.cost > without.cost) == (odd > 0.0))
+    assert np.all(with_.hours >= without.hours)
+    round_to_square = transitions("cyclone", designs, how, HoseEnds(0.05, 0.05))
+    assert np.all(round_to_square >= (1.0 if how == "made" else 0.0))
+
+
+def test_dust_is_carried_at_inlet_and_outlet_of_every_design_that_is_advised() -> None:
+    found = finished(Limits(), 600, 3)
+    stage = started().separators[0]
+    today = float(evaluate(started(), stage, 0).carries[0])
+    for design in found.designs[:40]:
+        assert float(evaluate(started(), design.separator, 0).carries[0]) >= min(1.0, 0.9 * today) - 1e-6
+    assert all(design.bought is not None for design in found.designs)
+    assert all(design.bought is None for design in finished(Limits(how="bought"), 200, 3).designs)

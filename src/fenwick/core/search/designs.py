@@ -10,6 +10,7 @@ import numpy as np
 from scipy.stats import qmc
 
 from fenwick.core.arrays import Array, Values, take_variants
+from fenwick.core.catalogue.parts import ADAPTER_PRICE
 from fenwick.core.components.bins import Bin
 from fenwick.core.components.chambers import ElbowLid, OneBody, RimInlet
 from fenwick.core.components.cyclone import Cyclone
@@ -19,6 +20,7 @@ from fenwick.core.formulas.fittings import bore_area
 from fenwick.core.formulas.pattern import cone_pattern, fits_on, sector_box
 from fenwick.core.judging.standing import over_rim
 from fenwick.core.rules import RuleBook
+from fenwick.core.search.drawer import SAME_BORE
 
 #: ranges of the free numbers of each kind; sizes over the body, or as the function below says
 RANGES: dict[str, tuple[tuple[float, float], ...]] = {
@@ -148,7 +150,36 @@ class Effort:
     hours: Array  #: [h]
 
 
-def effort(kind: str, designs: Separator, how: str, sheet: tuple[float, float], rules: RuleBook) -> Effort:
+@dataclass(frozen=True)
+class HoseEnds:
+    """The hoses that a design is joined to."""
+
+    arriving: float  #: bore [m]
+    leaving: float  #: bore [m]
+
+
+def transitions(kind: str, designs: Separator, how: str, hoses: HoseEnds | None) -> Array:
+    """How many pieces designs need that lead from a hose's bore to theirs [-], shape (n,).
+
+    Parameters
+    ----------
+    kind : key of RANGES
+    designs : from `build`
+    how : made or bought
+    hoses : that it is joined to; None: not known, then none is counted
+    """
+    if hoses is None:
+        return np.zeros(())
+    ends = ((designs.hose_bore, hoses.arriving), (designs.outlet_bore, hoses.leaving))
+    odd = [np.abs(np.asarray(bore) - hose) > SAME_BORE for bore, hose in ends]
+    if kind == "cyclone" and how == MADE:  # from round to its rectangular inlet
+        odd[0] = np.ones_like(odd[0])
+    return np.asarray(odd[0].astype(float) + odd[1])
+
+
+def effort(
+    kind: str, designs: Separator, how: str, sheet: tuple[float, float], rules: RuleBook, hoses: HoseEnds | None = None
+) -> Effort:
     """What designs of a kind take to make or to buy.
 
     Parameters
@@ -158,6 +189,7 @@ def effort(kind: str, designs: Separator, how: str, sheet: tuple[float, float], 
     how : made or bought
     sheet : width and height of the sheet at hand [m]
     rules : for hours and prices
+    hoses : that it is joined to, whose transition pieces are counted; None: not known
     """
     geometry = designs.geometry
     n = np.broadcast_shapes(np.shape(geometry.outlet_radius), np.shape(geometry.inlet_width))
@@ -187,6 +219,9 @@ def effort(kind: str, designs: Separator, how: str, sheet: tuple[float, float], 
     else:
         cost = rules["make.fittings"] + rules["make.sheet"] * area
         hours = rules[f"make.hours-{kind}"]
+    odd = transitions(kind, designs, how, hoses)
+    cost = cost + odd * (ADAPTER_PRICE if how == BOUGHT else rules["make.transition"])
+    hours = hours + odd * (0.0 if how == BOUGHT else rules["make.hours-transition"])
     return Effort(
         each(designs.bin.height + over_rim(designs, rules)), each(hole), each(pieces), each(cost), each(hours)
     )

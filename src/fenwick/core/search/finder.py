@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Iterator, Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 
 import numpy as np
 import numpy.typing as npt
@@ -13,7 +13,18 @@ from fenwick.core.components.separator import Separator
 from fenwick.core.doubt.doubts import doubted
 from fenwick.core.formulas.choice import undominated, weighted_score
 from fenwick.core.line.line import Line
-from fenwick.core.search.designs import MADE, RANGES, Effort, build, effort, near, one_of, sample
+from fenwick.core.search.designs import (
+    BOUGHT,
+    MADE,
+    RANGES,
+    Effort,
+    HoseEnds,
+    build,
+    effort,
+    near,
+    one_of,
+    sample,
+)
 from fenwick.core.search.on_the_line import OnTheLine, evaluate
 from fenwick.core.search.work import PortWork
 
@@ -21,7 +32,9 @@ ROUNDS = (0.55, 0.25, 0.2)  #: shares of the designs drawn anywhere, near good o
 SPREAD = (0.0, 0.12, 0.05)  #: of the rounds near good ones
 GOOD = 40  #: designs of a kind that the next round starts from
 WISHES = ("kept", "air", "height", "cost", "hours")
-_MORE_IS_BETTER = {"kept", "air"}
+_MORE_IS_BETTER = {"air"}
+LEAST_PAST = 1e-4  #: that designs are told apart by [-]
+AS_TODAY = 0.9  #: of the carrying speed that today's separator has, where that settles the dust, too [-]
 DEFAULT_WISHES = {"kept": 3.0, "air": 2.0, "height": 1.0, "cost": 0.0, "hours": 0.0}
 
 
@@ -48,7 +61,9 @@ class Scores(OnTheLine):
     sound: npt.NDArray[np.bool_]  #: nothing about it would be doubted elsewhere
 
     def of(self, wish: str) -> Array:
-        """The figure that a wish is about, larger is better."""
+        """The figure that a wish is about, larger is better; of what is kept the logarithm of what gets past."""
+        if wish == "kept":  # from 98 to 99 % is as much as from 80 to 90: half as much gets past
+            return -np.log10(np.maximum(1.0 - self.kept, LEAST_PAST))
         value = getattr(self, wish) if hasattr(self, wish) else getattr(self.effort, wish)
         return np.asarray(value if wish in _MORE_IS_BETTER else -value)
 
@@ -68,6 +83,7 @@ class Design:
     hours: float
     dominated: bool  #: whether another is at least as good in every wish
     score: float  #: by the wishes, 0 … 1
+    bought: float | None = None  #: what one like it costs to buy, in the shop's money; None: it is bought
     worst: float = 0.0  #: kept of the dust of which it keeps least [-]
     worst_port: int = 0  #: place among the leaves of the tool that makes it
 
@@ -130,6 +146,9 @@ def search(
     weights = DEFAULT_WISHES if wishes is None else wishes
     bore = one_value(stage.hose_bore)
     finish = "shop-built" if limits.how == MADE else "smooth"
+    hoses = HoseEnds(bore, one_value(stage.outlet_bore))
+    today = one_value(evaluate(line, stage, port, works).carries)
+    carried = 1.0 if today >= 1.0 else AS_TODAY * today  # a weak line is not left without any design
     batches: list[_Batch] = []
     tried, per_kind = 0, count / max(len(limits.kinds), 1)
     for turn, (share, spread) in enumerate(zip(ROUNDS, SPREAD, strict=True)):
@@ -142,9 +161,10 @@ def search(
             else:
                 numbers = near(_good_ones(batches, kind, limits, weights), size, spread, salt)
             designs = build(kind, numbers, stage.id, stage.bin, bore, finish)
-            taken = effort(kind, designs, limits.how, limits.sheet or (1e9, 1e9), line.rules)
+            taken = effort(kind, designs, limits.how, limits.sheet or (1e9, 1e9), line.rules, hoses)
             on_line = evaluate(line, designs, port, works)
-            sound = np.broadcast_to(~doubted(designs, line.rules), on_line.kept.shape)
+            sound = ~doubted(designs, line.rules) & (on_line.carries >= carried)
+            sound = np.broadcast_to(sound, on_line.kept.shape)
             scores = Scores(**vars(on_line), effort=taken, sound=sound)
             batches.append(_Batch(kind, numbers, designs, scores))
             tried += size
@@ -222,7 +242,14 @@ def _finished(batches: list[_Batch], line: Line, limits: Limits, weights: dict[s
     behind = [i for i in order if not best[i]]
     shown = [i for i in order if best[i]] + behind[:: max(1, len(behind) // MOST_DOMINATED)]
     found = [_design(*rows[i], dominated=not bool(best[i]), score=float(scores[i])) for i in shown]
+    if limits.how == MADE:
+        found = [replace(one, bought=_bought(one, line)) for one in found]
     return Search(tried, tried, count, designs=tuple(sorted(found, key=lambda d: -d.score)), over=True)
+
+
+def _bought(design: Design, line: Line) -> float:
+    """What a design costs that is bought [in the shop's money]."""
+    return one_value(effort(design.kind, design.separator, BOUGHT, (1e9, 1e9), line.rules).cost)
 
 
 def _design(batch: _Batch, i: int, *, dominated: bool, score: float) -> Design:

@@ -13,10 +13,11 @@ from fenwick.core.components.separator import Separator
 from fenwick.core.dust.cakes import settled_point
 from fenwick.core.dust.capture import capture
 from fenwick.core.dust.caught import arriving
-from fenwick.core.dust.separation import separations
+from fenwick.core.dust.separation import Separation, separations
 from fenwick.core.dust.stream import walk_through
+from fenwick.core.formulas.fittings import bore_area
 from fenwick.core.line.line import Line
-from fenwick.core.line.operating import CHUNK
+from fenwick.core.line.operating import CHUNK, OperatingPoint
 from fenwick.core.line.ports import line_alone
 from fenwick.core.search.effects import with_stage
 from fenwick.core.search.work import PortWork
@@ -30,6 +31,7 @@ class OnTheLine:
     air: Array  #: at the tool [m^3/s]
     suction: Array  #: it costs [Pa]
     cut_size: Array  #: [m]
+    carries: Array  #: least of the speeds at its inlet and in its outlet, over that at which the dust settles [-]
     worst: Array  #: of what enters from the tool of whose dust it keeps least [-]
     worst_port: npt.NDArray[np.intp]  #: that tool's place among the leaves
 
@@ -55,6 +57,7 @@ def evaluate(line: Line, stage: Separator, port: int, works: Sequence[PortWork] 
         air=shares @ np.array([one.air for one in each]),
         suction=np.max([one.suction for one in each], axis=0),
         cut_size=np.max([one.cut_size for one in each], axis=0),
+        carries=np.min([one.carries for one in each], axis=0),
         worst=kept.min(axis=0),
         worst_port=np.array([work.port for work in works])[kept.argmin(axis=0)],
     )
@@ -76,7 +79,20 @@ def _at_port(line: Line, stage: Separator, port: int) -> OnTheLine:
         kept = walked.in_all
         assert kept is not None, "there is a separator"
         assert mine.grades is not None
-        row = (kept, point.port_flow[port], mine.pressure_drop, mine.grades.cut_size)
+        row = (
+            kept,
+            point.port_flow[port],
+            mine.pressure_drop,
+            mine.grades.cut_size,
+            _carries(whole, chunk, point, mine),
+        )
         parts.append([np.broadcast_to(values, (size,)) for values in row])
-    kept_, air, suction, cut = (np.concatenate(values) for values in zip(*parts, strict=True))
-    return OnTheLine(kept_, air, suction, cut, kept_, np.full(n, port, dtype=np.intp))
+    kept_, air, suction, cut, carries = (np.concatenate(values) for values in zip(*parts, strict=True))
+    return OnTheLine(kept_, air, suction, cut, carries, kept_, np.full(n, port, dtype=np.intp))
+
+
+def _carries(line: Line, stage: Separator, point: OperatingPoint, found: Separation) -> Array:
+    """The slower of the air at its inlet and in its outlet, over the speed at which the dust settles [-]."""
+    assert line.dust is not None, "the dust is known"
+    flow = point.stations.flow[point.stations.index(stage.id)]
+    return np.asarray(np.minimum(found.inlet_velocity, flow / bore_area(stage.outlet_bore)) / line.dust.conveying[0])

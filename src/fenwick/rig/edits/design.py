@@ -83,5 +83,7 @@ def with_design(rig: Rig, part: str, design: Design) -> Rig:
     document["line"]["elements"][index] = {**kept, **design_keys(design.separator), "name": name}
     if isinstance(design.separator, OneBody):
         unlink(document, index)
-    document["guesses"] = [guess for guess in document["guesses"] if guess["part"] != part]
+    document["guesses"] = [  # of the bin that it stands on nobody knows more than before
+        guess for guess in document["guesses"] if guess["part"] != part or guess["key"].startswith("bin.")
+    ]
     return check_change(rig, document)

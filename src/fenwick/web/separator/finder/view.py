@@ -14,7 +14,7 @@ from fenwick.core.search.finder import Design, InTheWay, Search
 from fenwick.core.search.on_the_line import evaluate
 from fenwick.core.search.work import PortWork
 from fenwick.drawing.stages import size_of
-from fenwick.drawing.tradeoff import SHAPES, render_tradeoff
+from fenwick.drawing.tradeoff import FRAMES, SHAPES, render_tradeoff
 from fenwick.rig import Rig, RigError, build_line
 from fenwick.rig.edits.design import with_design
 from fenwick.rig.edits.kinds import KINDS, kind_of
@@ -56,6 +56,7 @@ class DesignRow:
     cost: str
     hours: str
     link: str
+    bought: str = ""  #: what one like it costs to buy; empty where that is what is asked
     picked: bool = False
     worst: str = ""  #: kept of the dust of which least is kept, and whose it is; empty with one tool
     score: str = ""  #: by the wishes, of 100
@@ -74,7 +75,7 @@ class KindMark:
 class FinderView:
     """A finished search."""
 
-    plot: Markup
+    plots: dict[str, Markup]  #: wide and narrow
     kinds: list[KindMark]  #: of what was found
     rows: list[DesignRow]  #: today's first
     section: Markup | None  #: of the picked design
@@ -116,7 +117,10 @@ def found_view(
         told = [_worst(search.designs[i].worst, search.designs[i].worst_port, line, voice) for _, i in shown]
         rows = [replace(row, worst=words) for row, words in zip(rows, told, strict=True)]
     return FinderView(
-        render_tradeoff(search.designs, (kept, suction), picked, link, voice, labels),
+        {
+            width: render_tradeoff(search.designs, (kept, suction), picked, link, voice, labels, frame)
+            for width, frame in FRAMES.items()
+        },
         [KindMark(key, labels[key], SHAPES[key]) for key in SHAPES if any(d.kind == key for d in search.designs)],
         [today, *rows],
         _section(rig, part.id, search.designs[picked], voice),
@@ -150,6 +154,7 @@ def _row(title: str, design: Design, link: str, voice: Voice, *, picked: bool) -
         cost=f"{design.cost:.0f}",
         hours=f"{design.hours:g} h",
         link=link,
+        bought="" if design.bought is None else f"{design.bought:.0f}",
         picked=picked,
         score=f"{100.0 * design.score:.0f}",
     )
