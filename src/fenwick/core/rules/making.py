@@ -13,8 +13,6 @@ ROWS: tuple[Rule, ...] = (
     Rule("make.hours-one-body", 5.0, 3.0, 9.0, "number", "h", "Time to make deck and chamber under a head", ESTIMATE),
     Rule("make.hours-fit", 0.5, 0.3, 1.0, "number", "h", "Time to fit a bought separator to a lid", ESTIMATE),
     Rule("make.sheet", 30.0, 15.0, 60.0, "number", "money/m²", "Price of sheet to make a separator from", ESTIMATE),
-    Rule("make.transition", 4.0, 2.0, 8.0, "number", "money", "Sheet or tube for a transition piece", ESTIMATE),
-    Rule("make.hours-transition", 0.75, 0.3, 1.5, "number", "h", "Time to make a transition piece", ESTIMATE),
     Rule("make.fittings", 12.0, 6.0, 25.0, "number", "money", "Price of the fittings of a made separator", ESTIMATE),
     Rule(
         "make.thickness",

@@ -9,7 +9,7 @@ from typing import Any
 import numpy as np
 from scipy.stats import qmc
 
-from fenwick.core.arrays import Array, Values, take_variants
+from fenwick.core.arrays import Array, Values, one_value, take_variants
 from fenwick.core.catalogue.parts import ADAPTER_PRICE
 from fenwick.core.components.bins import Bin
 from fenwick.core.components.chambers import ElbowLid, OneBody, RimInlet
@@ -158,23 +158,24 @@ class HoseEnds:
     leaving: float  #: bore [m]
 
 
-def transitions(kind: str, designs: Separator, how: str, hoses: HoseEnds | None) -> Array:
-    """How many pieces designs need that lead from a hose's bore to theirs [-], shape (n,).
+def hose_ends(stage: Separator) -> HoseEnds:
+    """The hoses of a separator that is to be replaced: they fit it as it stands."""
+    return HoseEnds(one_value(stage.hose_bore), one_value(stage.outlet_bore))
+
+
+def transitions(designs: Separator, hoses: HoseEnds | None) -> Array:
+    """How many adapters lead from a hose's bore to that of a design [-], shape (n,).
 
     Parameters
     ----------
-    kind : key of RANGES
     designs : from `build`
-    how : made or bought
     hoses : that it is joined to; None: not known, then none is counted
     """
     if hoses is None:
         return np.zeros(())
     ends = ((designs.hose_bore, hoses.arriving), (designs.outlet_bore, hoses.leaving))
-    odd = [np.abs(np.asarray(bore) - hose) > SAME_BORE for bore, hose in ends]
-    if kind == "cyclone" and how == MADE:  # from round to its rectangular inlet
-        odd[0] = np.ones_like(odd[0])
-    return np.asarray(odd[0].astype(float) + odd[1])
+    odd = (np.abs(np.asarray(bore) - hose) > SAME_BORE for bore, hose in ends)
+    return np.asarray(sum(one.astype(float) for one in odd))
 
 
 def effort(
@@ -189,7 +190,7 @@ def effort(
     how : made or bought
     sheet : width and height of the sheet at hand [m]
     rules : for hours and prices
-    hoses : that it is joined to, whose transition pieces are counted; None: not known
+    hoses : that it is joined to, whose adapters are counted; None: not known
     """
     geometry = designs.geometry
     n = np.broadcast_shapes(np.shape(geometry.outlet_radius), np.shape(geometry.inlet_width))
@@ -219,9 +220,7 @@ def effort(
     else:
         cost = rules["make.fittings"] + rules["make.sheet"] * area
         hours = rules[f"make.hours-{kind}"]
-    odd = transitions(kind, designs, how, hoses)
-    cost = cost + odd * (ADAPTER_PRICE if how == BOUGHT else rules["make.transition"])
-    hours = hours + odd * (0.0 if how == BOUGHT else rules["make.hours-transition"])
+    cost = cost + ADAPTER_PRICE * transitions(designs, hoses)
     return Effort(
         each(designs.bin.height + over_rim(designs, rules)), each(hole), each(pieces), each(cost), each(hours)
     )

@@ -21,6 +21,7 @@ from fenwick.core.search.designs import (
     HoseEnds,
     build,
     effort,
+    hose_ends,
     near,
     one_of,
     sample,
@@ -146,7 +147,7 @@ def search(
     weights = DEFAULT_WISHES if wishes is None else wishes
     bore = one_value(stage.hose_bore)
     finish = "shop-built" if limits.how == MADE else "smooth"
-    hoses = HoseEnds(bore, one_value(stage.outlet_bore))
+    hoses = hose_ends(stage)
     today = one_value(evaluate(line, stage, port, works).carries)
     carried = 1.0 if today >= 1.0 else AS_TODAY * today  # a weak line is not left without any design
     batches: list[_Batch] = []
@@ -169,7 +170,7 @@ def search(
             batches.append(_Batch(kind, numbers, designs, scores))
             tried += size
             yield Search(tried, count, sum(int(_feasible(b.scores, limits, line).sum()) for b in batches))
-    yield _finished(batches, line, limits, weights, tried)
+    yield _finished(batches, line, limits, weights, tried, hoses)
 
 
 def _good_ones(batches: list[_Batch], kind: str, limits: Limits, weights: dict[str, float]) -> Array:
@@ -227,7 +228,9 @@ def _score(scores: Scores, weights: dict[str, float]) -> Array:
 MOST_DOMINATED = 400  #: that are handed on, evenly picked
 
 
-def _finished(batches: list[_Batch], line: Line, limits: Limits, weights: dict[str, float], tried: int) -> Search:
+def _finished(
+    batches: list[_Batch], line: Line, limits: Limits, weights: dict[str, float], tried: int, hoses: HoseEnds
+) -> Search:
     feasible = [np.flatnonzero(_feasible(b.scores, limits, line)) for b in batches]
     count = sum(len(at) for at in feasible)
     if not count:
@@ -243,13 +246,13 @@ def _finished(batches: list[_Batch], line: Line, limits: Limits, weights: dict[s
     shown = [i for i in order if best[i]] + behind[:: max(1, len(behind) // MOST_DOMINATED)]
     found = [_design(*rows[i], dominated=not bool(best[i]), score=float(scores[i])) for i in shown]
     if limits.how == MADE:
-        found = [replace(one, bought=_bought(one, line)) for one in found]
+        found = [replace(one, bought=_bought(one, line, hoses)) for one in found]
     return Search(tried, tried, count, designs=tuple(sorted(found, key=lambda d: -d.score)), over=True)
 
 
-def _bought(design: Design, line: Line) -> float:
+def _bought(design: Design, line: Line, hoses: HoseEnds) -> float:
     """What a design costs that is bought [in the shop's money]."""
-    return one_value(effort(design.kind, design.separator, BOUGHT, (1e9, 1e9), line.rules).cost)
+    return one_value(effort(design.kind, design.separator, BOUGHT, (1e9, 1e9), line.rules, hoses).cost)
 
 
 def _design(batch: _Batch, i: int, *, dominated: bool, score: float) -> Design:

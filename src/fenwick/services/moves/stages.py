@@ -8,6 +8,7 @@ from functools import partial
 
 from fenwick.core.arrays import one_value
 from fenwick.core.catalogue.parts import hose_price
+from fenwick.core.components.separator import Separator
 from fenwick.core.errors import CoreError
 from fenwick.core.judging.assess import assess
 from fenwick.core.judging.check import ACT
@@ -16,7 +17,7 @@ from fenwick.core.line.line import Line
 from fenwick.core.line.ports import line_alone
 from fenwick.core.making.tools import missing_tools
 from fenwick.core.search.changes import VACUUM
-from fenwick.core.search.designs import BOUGHT, MADE, effort
+from fenwick.core.search.designs import BOUGHT, MADE, effort, hose_ends
 from fenwick.core.search.finder import Design, Limits, search
 from fenwick.core.search.way.options import WayOption
 from fenwick.rig import Rig, RigError, build_line, edit_rig
@@ -102,7 +103,7 @@ def _separators(ground: MoveGround) -> Iterator[Move]:
     for kind in (one for one in KINDS if one not in ("one-body", spot.kind)):
         *_, found = search(lone, stage, port, Limits((kind,)), WISHES, DESIGNS)
         if found.designs:
-            yield from _made_and_bought(ground, spot, kind, found.designs[0])
+            yield from _made_and_bought(ground, spot, kind, found.designs[0], stage)
 
 
 @dataclass(frozen=True)
@@ -149,11 +150,11 @@ def _poorest(line: Line, ports: Sequence[int]) -> int:
     return min(ports, key=kept)
 
 
-def _made_and_bought(ground: MoveGround, spot: _Spot, kind: str, design: Design) -> Iterator[Move]:
+def _made_and_bought(ground: MoveGround, spot: _Spot, kind: str, design: Design, stage: Separator) -> Iterator[Move]:
     owned = next((one for one in ground.shop.bins if one.id in spot.uses), None) if ground.shop else None
     where = f"in the place of {inside(ground.voice.name(spot.part))}" if spot.kind else "over a bin ahead of the vacuum"
     for how in (MADE, BOUGHT):
-        taken = effort(kind, design.separator, how, NO_SHEET, ground.rules)
+        taken = effort(kind, design.separator, how, NO_SHEET, ground.rules, hose_ends(stage))
         option = WayOption(
             f"separator~{kind}~{how}", spot.part, "separator", spot.cost + one_value(taken.cost),
             one_value(taken.hours), uses=spot.uses,
