@@ -11,7 +11,7 @@ from fenwick.core.bench.trials.plan import WAYS, Ask, Plan
 from fenwick.rig.format.problems import Problem, RigError
 from fenwick.rig.format.table import cells_of, guarded, refused, separator_of, text_of, unguarded
 from fenwick.trials.values import value_of
-from fenwick.units import BadNumberError, format_value, unit_label
+from fenwick.units import BadNumberError, format_value, parse_plain, unit_label
 from fenwick.units.sentence import inside
 
 MOST_ROWS, MOST_PROBLEMS = 500, 8
@@ -39,6 +39,20 @@ def write_runs(plan: Plan, rows: Sequence[RunRow], system: str) -> str:
         words = [row.state, guarded(row.spoilt), guarded(row.note)]
         writer.writerow([number, guarded(plan.variants[row.variant]), *figures, *words])
     return out.getvalue()
+
+
+def runs_table(plan: Plan, rows: Sequence[RunRow], system: str) -> list[dict[str, str | float | None]]:
+    """The same with figures as numbers; None: not read."""
+    found = []
+    for number, row in enumerate(rows, start=1):
+        figures = {_heading(ask, system): _number(row.texts.get(ask.key, ""), ask) for ask in _columns(plan)}
+        words = {"stands": row.state, "spoilt": row.spoilt, "note": row.note}
+        found.append({"run": number, "state": plan.variants[row.variant], **figures, **words})
+    return found
+
+
+def _number(text: str, ask: Ask) -> str | float | None:
+    return text or None if ask.choices or not text else parse_plain(text)
 
 
 def _columns(plan: Plan) -> list[Ask]:

@@ -10,18 +10,18 @@ from fenwick.core.components.dust import DUSTS
 from fenwick.core.tuning.readings import KINDS, Reading, can_be, usual_sd
 from fenwick.rig.format.problems import Problem, RigError
 from fenwick.rig.format.table import cells_of, refused, separator_of, text_of
-from fenwick.units import METRIC, BadNumberError, parse_plain, parse_value
+from fenwick.units import METRIC, QUANTITIES, BadNumberError, parse_plain, parse_value
 
-COLUMNS = ("kind", "value", "sd", "port", "station", "dust")
+COLUMNS = ("kind", "value", "sd", "unit", "port", "station", "dust")
 MOST_ROWS = 2000
 
 
 def read_readings(raw: bytes) -> list[Reading]:
-    """The readings in a table: the first row names the columns; `sd`, `port`, `station` and `dust` may be left out.
+    """The readings in a table: the first row names the columns; only `kind` and `value` are needed.
 
     Parameters
     ----------
-    raw : as a spreadsheet wrote it; values in SI (Pa, m³/s, a share), or with their unit
+    raw : as a spreadsheet wrote it; values in the unit of their row, or with one, else in SI (Pa, m³/s, a share)
 
     Raises
     ------
@@ -55,11 +55,12 @@ def _reading(row: dict[str, str]) -> Reading:
     kind = row.get("kind", "").lower()
     if kind not in KINDS:
         raise ValueError(f"kind “{kind}” is none of {', '.join(KINDS)}")
-    value = _figure(row.get("value", ""), KINDS[kind])
+    unit = row.get("unit", "")
+    value = _figure(row.get("value", ""), unit, KINDS[kind])
     if not can_be(kind, value):
         raise ValueError(f"value {row['value']} cannot be a {KINDS[kind]}")
     told = row.get("sd", "")
-    sd = _figure(told, KINDS[kind]) if told else usual_sd(kind, value)
+    sd = _figure(told, unit, KINDS[kind]) if told else usual_sd(kind, value)
     if sd <= 0.0:
         raise ValueError("sd must be above 0")
     dust = row.get("dust", "")
@@ -68,23 +69,42 @@ def _reading(row: dict[str, str]) -> Reading:
     return Reading(kind, value, sd, row.get("port", ""), row.get("station", ""), dust)
 
 
-def _figure(text: str, quantity: str) -> float:
-    """A bare figure is in SI, as this table is written; one with a unit is read as a person's."""
+def _figure(text: str, unit: str, quantity: str) -> float:
+    """A bare figure is in the unit of its row, or in SI; one with a unit of its own is read as a person's."""
     try:
-        return parse_plain(text)
+        bare = parse_plain(text)
     except BadNumberError:
-        pass
+        unit = ""
+    else:
+        if not unit:
+            return bare
     try:
-        return parse_value(text, quantity, METRIC)
+        return parse_value(f"{text} {unit}".strip(), quantity, METRIC)
     except BadNumberError as error:
         raise ValueError(f"value “{text}” cannot be read") from error
+
+
+def readings_table(readings: Sequence[Reading]) -> list[dict[str, str | float]]:
+    """A row for each: bare figures in SI, their unit and words in columns of their own."""
+    return [
+        {
+            "kind": one.kind,
+            "value": one.value,
+            "sd": one.sd,
+            "unit": QUANTITIES[KINDS[one.kind]].stored_label,
+            "port": one.port,
+            "station": one.station,
+            "dust": one.dust,
+        }
+        for one in readings
+    ]
 
 
 def write_readings(readings: Sequence[Reading]) -> str:
     """Readings as such a table."""
     out = io.StringIO()
-    table = csv.writer(out)
-    table.writerow(COLUMNS)
-    for one in readings:
-        table.writerow([one.kind, repr(one.value), repr(one.sd), one.port, one.station, one.dust])
+    table = csv.DictWriter(out, COLUMNS)
+    table.writeheader()
+    for row in readings_table(readings):
+        table.writerow({key: repr(value) if isinstance(value, float) else value for key, value in row.items()})
     return out.getvalue()

@@ -120,10 +120,13 @@ def remove(log_id: int, what: str) -> ResponseReturnValue:
     return redirect(url_for("air_log.show", line_id=line_id, removed=log_id))
 
 
-@bp.get("/air-logs/<int:log_id>.csv")
-def save(log_id: int) -> ResponseReturnValue:
-    """The log as a table, in order."""
-    body = write_log(log_state(session(), log_id).log)
+@bp.get("/air-logs/<int:log_id>.<any(csv, json):form>")
+def save(log_id: int, form: str) -> ResponseReturnValue:
+    """The log as a table, in order; as JSON in SI."""
+    log = log_state(session(), log_id).log
+    if form == "json":
+        return jsonify({"time_s": log.time.tolist(), "dust_kg_m3": log.value.tolist()})
+    body = write_log(log)
     response = Response(body, mimetype="text/csv")
     response.headers.set("Content-Disposition", "attachment", filename=f"air-{log_id}.csv")
     return response

@@ -4,13 +4,13 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 
-from flask import Blueprint, Response, abort, redirect, render_template, request, url_for
+from flask import Blueprint, Response, abort, jsonify, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
 
 from fenwick.data.lines import LineState, line_names, line_state
 from fenwick.data.readings import leave_out, readings_of, take, take_away
 from fenwick.rig import edit_rig
-from fenwick.rig.format.readings_csv import write_readings
+from fenwick.rig.format.readings_csv import readings_table, write_readings
 from fenwick.rig.to_core.line import described_line
 from fenwick.rig.voice import voice_for
 from fenwick.services.readings import station_kinds, tune, tuned_rig
@@ -39,11 +39,13 @@ def show(line_id: int) -> ResponseReturnValue:
     return _render(line_state(session(), line_id), request.args)
 
 
-@bp.get("/lines/<int:line_id>/test/readings.csv")
-def table(line_id: int) -> ResponseReturnValue:
-    """The readings that count, as a table of text."""
+@bp.get("/lines/<int:line_id>/test/readings.<any(csv, json):form>")
+def table(line_id: int, form: str) -> ResponseReturnValue:
+    """The readings that count, as a table of text, or as JSON."""
     line_state(session(), line_id)
     taken = [one.reading for one in readings_of(session(), line_id) if not one.left_out]
+    if form == "json":
+        return jsonify(readings_table(taken))
     headers = {"Content-Disposition": f'attachment; filename="readings-{line_id}.csv"'}
     return Response(write_readings(taken), mimetype="text/csv", headers=headers)
 

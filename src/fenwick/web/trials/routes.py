@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import secrets
 
-from flask import Blueprint, Response, redirect, render_template, request, url_for
+from flask import Blueprint, Response, jsonify, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
 
 from fenwick.data.lines import line_names, line_state
@@ -14,7 +14,7 @@ from fenwick.data.trials import add_run, add_trial, list_of_trials, remove_trial
 from fenwick.rig import RigError
 from fenwick.services.trials import readings_from, slot_tested, workbench
 from fenwick.sheets.report import write_report
-from fenwick.trials.runs_csv import parse_runs, write_runs
+from fenwick.trials.runs_csv import parse_runs, runs_table, write_runs
 from fenwick.web.kit.database import session
 from fenwick.web.kit.history import save
 from fenwick.web.kit.imports import begins_import
@@ -149,10 +149,12 @@ def take_slots(trial_id: int) -> ResponseReturnValue:
     return redirect(url_for("trials.show", trial_id=trial_id, slots=f"{rig.tuning.slot:.2f}"))
 
 
-@bp.get("/tests/<int:trial_id>/runs.csv")
-def runs_file(trial_id: int) -> ResponseReturnValue:
-    """The runs as a table."""
+@bp.get("/tests/<int:trial_id>/runs.<any(csv, json):form>")
+def runs_file(trial_id: int, form: str) -> ResponseReturnValue:
+    """The runs as a table, or as JSON with its columns."""
     trial = trial_state(session(), trial_id)
+    if form == "json":
+        return jsonify(runs_table(trial.plan, rows_of(trial, unit_system()), unit_system()))
     return _file(
         write_runs(trial.plan, rows_of(trial, unit_system()), unit_system()).encode(),
         "text/csv",
