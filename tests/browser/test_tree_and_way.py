@@ -87,3 +87,34 @@ def test_on_a_phone_a_sum_that_cannot_be_read_stays_and_another_is_taken(bench: 
     expect(bench.locator(".way-card").first).to_be_visible(timeout=60_000)
     width = bench.evaluate("document.documentElement.scrollWidth")
     assert width <= PHONE["width"]
+
+
+def test_a_tool_joins_the_run_that_it_is_dropped_on(bench: Page, server: str) -> None:
+    bench.goto(f"{server}lines/2")
+    tree = bench.locator(".tree-drawing:visible")
+    tool, run = tree.locator('a.part-tool[data-part="sweep"]'), tree.locator('a[data-part="router-hose"] .flow')
+    start, end = tool.locator(".hit").bounding_box(), run.bounding_box()
+    assert start
+    assert end
+    bench.mouse.move(start["x"] + start["width"] / 2, start["y"] + start["height"] / 2)
+    bench.mouse.down()
+    bench.mouse.move(end["x"] + end["width"] / 2, end["y"] + end["height"] / 2, steps=8)
+    bench.mouse.up()
+    undo_says(bench, "Floor sweep joins behind Router hose")
+    expect(bench.locator(".tree-drawing:visible a.part-tool")).to_have_count(4)
+    bench.locator("#undo").click()
+    expect(bench.locator("#undo .what")).to_have_count(0)
+
+
+def test_a_separator_dropped_into_a_branch_says_where_it_belongs(bench: Page, server: str) -> None:
+    bench.goto(f"{server}lines/2?part=sep")
+    tree = bench.locator(".tree-drawing:visible")
+    body, run = tree.locator('a[data-part="sep"]'), tree.locator('a[data-part="sweep-hose"] .flow')
+    start, end = body.bounding_box(), run.bounding_box()
+    assert start
+    assert end
+    bench.mouse.move(start["x"] + start["width"] / 2, start["y"] + start["height"] * 0.6)
+    bench.mouse.down()
+    bench.mouse.move(end["x"] + end["width"] / 2, end["y"] + end["height"] / 2, steps=8)
+    bench.mouse.up()
+    expect(bench.locator(".editor .error")).to_contain_text("where all tools have joined")

@@ -4,10 +4,11 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from fenwick.core.judging.assess import assess
 from fenwick.core.line.operating import operating_point
 from fenwick.data.demo import demo_rig
 from fenwick.rig import Rig, RigError, build_line
-from fenwick.rig.edits.branches import add_tool, gate_branch, remove_tool, split_behind
+from fenwick.rig.edits.branches import add_tool, gate_branch, join_behind, remove_tool, split_behind
 from fenwick.rig.edits.structure import move_part_behind, replace_part
 
 
@@ -106,3 +107,50 @@ def test_any_sequence_leaves_a_line_that_solves(steps: list[tuple[str, int]]) ->
     point = operating_point(build_line(rig))
     assert point.residual[0] < 1.0
     assert len({*ports(rig)}) == len(ports(rig))
+
+
+def test_a_tool_joins_the_run_it_is_dropped_on() -> None:
+    rig = demo_rig("demo_bench")
+    moved = join_behind(rig, "sweep", "router-hose")
+    ways = {way[0].id: [branch.id for branch in way] for way in moved.line.ways}
+    assert set(ways) == {"bandsaw", "router", "sander", "sweep"}
+    assert ways["sweep"][1] == ways["router"][1], "they share the run from there on"
+    sweep = next(way[0] for way in moved.line.ways if way[0].id == "sweep")
+    assert [part.id for part in sweep.elements] == ["sweep-hose"]
+    assert sweep.gate is not None
+    assert moved.line.combinations == rig.line.combinations, "it is the same tool"
+    assert assess(build_line(moved)).point.port_flow.shape[0] == 4
+
+
+def test_a_tool_joins_on_the_trunk_too_and_back_again() -> None:
+    rig = demo_rig("demo_bench")
+    there = join_behind(rig, "sander", "main")
+    assert [e.id for e in there.line.elements] == ["sep", "link"]
+    back = join_behind(there, "sander", "router-hose")
+    assert {way[0].id for way in back.line.ways} == {way[0].id for way in rig.line.ways}
+
+
+@pytest.mark.parametrize(
+    ("tool", "part", "words"),
+    [
+        ("sweep", "sweep-hose", "its own hose"),
+        ("sweep", "sweep", "its own hose"),
+        ("sweep", "vacuum", "behind a part of the run"),
+        ("bench", "main", "no tool of this line"),
+        ("nothing", "main", "no tool of this line"),
+    ],
+)
+def test_where_a_tool_cannot_join_is_said_in_words(tool: str, part: str, words: str) -> None:
+    with pytest.raises(RigError, match=words):
+        join_behind(demo_rig("demo_bench"), tool, part)
+
+
+def test_the_only_tool_stays_where_it_is() -> None:
+    rig = demo_rig()
+    with pytest.raises(RigError, match="the last tool"):
+        join_behind(rig, rig.line.ways[0][0].id, "link")
+
+
+def test_a_separator_moved_into_a_branch_says_where_it_belongs() -> None:
+    with pytest.raises(RigError, match="where all tools have joined"):
+        move_part_behind(demo_rig("demo_bench"), "sep", "router-hose")

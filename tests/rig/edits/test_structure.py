@@ -50,7 +50,7 @@ def test_a_separator_can_be_taken_out_and_put_in(rig: Rig) -> None:
         rig, _ = add_part(rig, "sep", "separator")
     with pytest.raises(RigError, match="one separator more than the 4 on a line"):
         add_part(rig, "sep", "separator")
-    with pytest.raises(RigError, match=r"belongs in line\.elements"):
+    with pytest.raises(RigError, match=r"belongs where all tools have joined"):
         add_part(bare, "hose-a", "separator")
 
 

@@ -42,20 +42,51 @@ def split_behind(rig: Rig, part: str) -> tuple[Rig, str]:
         When there is no such part, or nothing may join there.
     """
     document = rig.model_dump(mode="json")
+    _, run, at = _run_of(document, part)
+    new = _new_tool(rig, bore_before(document, run, at + 1))
+    _joined(rig, document, part, new)
+    return check_change(rig, document), new["id"]
+
+
+def join_behind(rig: Rig, tool: str, part: str) -> Rig:
+    """A rig in which a tool that it has joins behind a part, in the direction of the air, with a gate.
+
+    Raises
+    ------
+    RigError
+        When there is no such tool or part, the tool is the only one, or the part is of its own branch.
+    """
+    document = rig.model_dump(mode="json")
+    branches, at = _branch(document, tool)
+    own = branches[at]
+    if own["port"] is None:
+        raise RigError((Problem("", "that is no tool of this line"),))
+    if any(element["id"] == part for element in own["elements"]) or part == tool:
+        raise RigError((Problem("", "a tool cannot join its own hose: drop it on that of another"),))
+    _take_out(document, tool, len(rig.line.ways))
+    _joined(rig, document, part, {**own, "gate": own["gate"] or {"opening": 1.0}})
+    return check_change(rig, document)
+
+
+def _run_of(document: dict[str, Any], part: str) -> tuple[str, list[Any], int]:
+    """(id of the branch, or vacuum; its run; the place of a part in it)."""
     for owner, run in runs(document):
         at = next((i for i, element in enumerate(run) if element["id"] == part), None)
-        if at is None:
-            continue
-        new = _new_tool(rig, bore_before(document, run, at + 1))
-        if owner == "vacuum":
-            line = document["line"]
-            inner = _inner(rig, run[: at + 1], branches=line["branches"], junction=line["junction_bore_m"])
-            line |= {"elements": run[at + 1 :], "branches": [inner, new], "junction_bore_m": None}
-        else:
-            branches, place = _branch(document, owner)
-            branches[place] = _split_branch(rig, branches[place], at, new)
-        return check_change(rig, document), new["id"]
+        if at is not None:
+            return owner, run, at
     raise RigError((Problem("", "a tool can only join behind a part of the run"),))
+
+
+def _joined(rig: Rig, document: dict[str, Any], part: str, branch: dict[str, Any]) -> None:
+    """Let a branch join behind a part."""
+    owner, run, at = _run_of(document, part)
+    if owner == "vacuum":
+        line = document["line"]
+        inner = _inner(rig, run[: at + 1], branches=line["branches"], junction=line["junction_bore_m"])
+        line |= {"elements": run[at + 1 :], "branches": [inner, branch], "junction_bore_m": None}
+    else:
+        branches, place = _branch(document, owner)
+        branches[place] = _split_branch(rig, branches[place], at, branch)
 
 
 def _split_branch(rig: Rig, branch: dict[str, Any], at: int, new: dict[str, Any]) -> dict[str, Any]:
@@ -106,16 +137,22 @@ def remove_tool(rig: Rig, tool: str) -> Rig:
         When there is no such tool, or it is the last.
     """
     document = rig.model_dump(mode="json")
+    _take_out(document, tool, len(rig.line.ways))
+    line = document["line"]
+    line["combinations"] = [c for c in line["combinations"] if tool not in c["ports"]]
+    prune_guesses(document)
+    return check_change(rig, document)
+
+
+def _take_out(document: dict[str, Any], tool: str, tools: int) -> None:
+    """Take a tool's branch out; a junction that joins nothing any more goes with it."""
     branches, at = _branch(document, tool)
-    if len(rig.line.ways) == 1:
+    if tools == 1:
         raise RigError((Problem("", "the last tool cannot be removed: a line needs one"),))
     del branches[at]
     line = document["line"]
     line["branches"] = [_tidied(branch) for branch in line["branches"]]
     line["branches"] = [branch for branch in line["branches"] if branch["port"] or branch["branches"]]
-    line["combinations"] = [c for c in line["combinations"] if tool not in c["ports"]]
-    prune_guesses(document)
-    return check_change(rig, document)
 
 
 def _tidied(branch: dict[str, Any]) -> dict[str, Any]:

@@ -15,6 +15,7 @@ from fenwick.rig.format.prices import price_range
 from fenwick.rig.format.problems import refuse
 from fenwick.rig.format.separator import AnySeparatorPart, SeparatorPart, WetStagePart
 
+SEPARATOR_ON_TRUNK = "a separator belongs where all tools have joined (line.elements), not in the branch of one"
 MOST_BRANCHES = 24  #: tool ports on one line
 MOST_STAGES = 4  #: separators one behind the other
 
@@ -241,7 +242,7 @@ class LinePart(f.Part):
         for path, branch in self.walk():
             for e, element in enumerate(branch.elements):
                 if isinstance(element, SeparatorPart | WetStagePart):
-                    refuse(f"{path}.elements[{e}].kind", "a separator belongs in line.elements, on the trunk")
+                    refuse(f"{path}.elements[{e}].kind", SEPARATOR_ON_TRUNK)
         if len(self.ways) > MOST_BRANCHES:
             refuse("branches", f"can hold at most {MOST_BRANCHES} tool ports in all")
         ports = {way[0].id for way in self.ways}

@@ -11,7 +11,7 @@ from flask.typing import ResponseReturnValue
 from fenwick.data.lines import line_state
 from fenwick.data.shops import shop_state
 from fenwick.rig import Rig, RigError
-from fenwick.rig.edits.branches import add_tool, gate_branch, remove_tool, split_behind
+from fenwick.rig.edits.branches import add_tool, gate_branch, join_behind, remove_tool, split_behind
 from fenwick.rig.edits.structure import (
     ADDABLE,
     add_part,
@@ -76,6 +76,8 @@ def _remove(rig: Rig, part: str, name: str) -> Restructured:
 def _behind(rig: Rig, part: str, name: str) -> Restructured:
     after = request.form.get("after", "")
     there = voice_for(rig, unit_system()).name(after)
+    if _is_tool(rig, part):
+        return Restructured(join_behind(rig, part, after), part, f"{name} joins behind {there}")
     return Restructured(move_part_behind(rig, part, after), part, f"{name} moved behind {there}")
 
 

@@ -1,11 +1,13 @@
 /* Dragging a part along the line puts it behind the part it is dropped after; the keys [ and ] do the same in steps. */
 (() => {
   const START = 9; /* pixels before a press becomes a drag */
-  const FIXED = ["part-tool", "part-vacuum", "part-junction", "part-gate-mark"];
+  const FIXED = ["part-vacuum", "part-junction", "part-gate-mark"];
   let drag = null;
 
+  /* on a line that is drawn whole a tool joins the run that it is dropped on */
   function movable(link) {
-    return link && !FIXED.some((name) => link.classList.contains(name));
+    if (!link || FIXED.some((name) => link.classList.contains(name))) return false;
+    return !link.classList.contains("part-tool") || link.closest(".tree-drawing") !== null;
   }
 
   function middle(link) {
@@ -19,6 +21,7 @@
       least = Number.POSITIVE_INFINITY;
     for (const link of drag.svg.querySelectorAll("a[data-part]")) {
       if (link === drag.link || link.classList.contains("part-vacuum")) continue;
+      if (drag.link.classList.contains("part-tool") && link.classList.contains("part-tool")) continue;
       const box = (link.querySelector(".hit") || link).getBoundingClientRect();
       const dx = Math.max(box.left - x, 0, x - box.right),
         dy = Math.max(box.top - y, 0, y - box.bottom);
