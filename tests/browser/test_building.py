@@ -56,7 +56,7 @@ def test_a_line_of_two_tools_by_mouse(bench: Page) -> None:
     expect(bench.locator(".port.here")).to_contain_text("Bandsaw")
     expect(bench.locator(".port.here")).not_to_contain_text("alone")
 
-    bench.locator("a.port", has_text="Drum sander").click()
+    bench.locator(".tree-drawing:visible a.part-tool", has_text="Drum sander").click()
     expect(bench.locator(".port.here")).to_contain_text("Drum sander")
     order = [link.get_attribute("data-part") for link in bench.locator(".line-drawing:visible [data-part]").all()]
     assert order.index("cuff") < order.index("hose-b")

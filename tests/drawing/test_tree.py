@@ -75,7 +75,9 @@ def test_a_shut_gate_looks_shut_and_its_tool_says_so() -> None:
     svg = str(render_tree(scene, "a"))
     assert svg.count('class="gate is-shut"') == 3
     assert "Gate at Floor sweep: open" in svg
-    assert "shut" in next(tool.detail for tool in scene.tools if tool.id == "bandsaw")
+    bandsaw = next(tool for tool in scene.tools if tool.id == "bandsaw")
+    assert "alone" in bandsaw.detail
+    assert ", shut, " in bandsaw.title
 
 
 @pytest.mark.parametrize(("count", "wider"), [(4, False), (6, False), (7, True), (12, True)])

@@ -50,7 +50,7 @@ def told_tool(
             "middle",
             _lines(name, int(frame.column / 6.4)),
         )
-        detail = air if not shut else "shut"
+        detail = air if not shut else f"{air.split(' ')[0]} alone"  # its gate, in red, says that it is shut
     return TreeTool(
         branch.id, symbol_of(branch.port), at, size, frame.upright, lines, detail, text_at, anchor,
         "" if shut else level, not shut, branch.id in on_way, f"{name}, {'shut' if shut else 'open'}, {air}",

@@ -28,7 +28,7 @@
   field.addEventListener("input", look);
   /* a link to one of the tables finds it open */
   function unfold() {
-    const there = location.hash && document.getElementById(location.hash.slice(1));
+    const there = document.getElementById(location.hash.slice(1));
     if (there?.matches("details")) there.open = true;
   }
   window.addEventListener("hashchange", unfold);
