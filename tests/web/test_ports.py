@@ -1,6 +1,7 @@
 """The bar of tool ports: which one is looked at, which are open, and opening one alone."""
 
 import csv
+import io
 from typing import Any
 
 from bs4 import BeautifulSoup
@@ -185,9 +186,28 @@ def test_the_table_gives_the_advice_of_the_line_another_vacuum_of_the_shop_inclu
     offered = [link["aria-label"] for link in soup(client.get("/lines/1")).select("#suggest a[data-try]")]
     first = str(offered[0]).removeprefix("Try: ")
     table = soup(client.get("/lines/1/ports"))
-    assert any(cell.text.startswith(f"{first}: ") for cell in table.select("td"))
+    assert any(f"{first}: " in cell.text for cell in table.select("td"))
     assert f"{first}: " in client.get("/lines/1/ports.csv").text
     assert "in its place" in first, offered
+
+
+def test_each_tool_has_a_dust_of_its_own_and_the_line_s_stands_at_its_end(client: FlaskClient) -> None:
+    tool = soup(client.get("/lines/2?part=sander")).select_one("#editor")
+    assert tool is not None
+    assert not tool.select('[name="dust.kind"]'), "that of all tools is not changed at one of them"
+    own = tool.select_one('select[name$="port.dust"]')
+    assert own is not None
+    assert own.select_one("option[selected]")["value"] == "sanding-p240"  # type: ignore[index]
+    vacuum = soup(client.get("/lines/2?part=vacuum")).select_one("#editor")
+    assert vacuum is not None
+    assert "Dust of the line" in vacuum.text
+    path = own["name"]
+    client.post("/lines/2/parts/sander", data={str(path): ""}, headers=HTMX)
+    row = next(r for r in csv.DictReader(io.StringIO(client.get("/lines/2/ports.csv").text)) if r["id"] == "sander")
+    assert row["dust"] == "Bandsaw dust"
+    alone = soup(client.get("/lines/1?part=drum-sander")).select_one("#editor")
+    assert alone is not None
+    assert alone.select('[name="dust.kind"]'), "with one tool its dust is the line's"
 
 
 def test_a_gate_is_opened_and_shut_where_it_stands(client: FlaskClient) -> None:

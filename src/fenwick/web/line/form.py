@@ -10,6 +10,7 @@ from fenwick.rig.format.elements import BranchPart, HosePart, PlatePart
 from fenwick.rig.format.guesses import guess_path
 from fenwick.rig.format.separator import SeparatorPart
 from fenwick.web.kit.editor import DUST_KIND, Editor, rig_field
+from fenwick.web.kit.fields import Field
 
 PART_KEYS: dict[str, tuple[str, ...]] = {
     "hose": ("bore_m", "length_m", "wall", "rise_m", "roughness_m"),
@@ -54,15 +55,14 @@ def part_paths(rig: Rig, part: str) -> tuple[str, tuple[str, ...]] | None:
         return "label", _label_paths(rig)
     if part == "vacuum":
         curve = CURVE_KEYS if rig.vacuum.curve.kind == "nameplate" else ()
-        return "vacuum", curve + VACUUM_KEYS + (FILTER_KEYS if rig.vacuum.filter else ()) + SITE_KEYS
+        usual = (DUST_KIND,) if rig.dust and len(rig.line.ways) > 1 else ()  # of several tools none says it for all
+        return "vacuum", curve + VACUUM_KEYS + (FILTER_KEYS if rig.vacuum.filter else ()) + SITE_KEYS + usual
     groups = [("line", rig.line.elements)]
     for way, branch in rig.line.walk():
         root = f"line.{way}"
         groups.append((root, branch.elements))
         if branch.id == part:
-            return "tool", _branch_paths(root, branch, joins=len(rig.line.ways) > 1) + (
-                (DUST_KIND,) if rig.dust else ()
-            )
+            return "tool", _tool_paths(rig, root, branch)
     for root, elements in groups:
         for e, element in enumerate(elements):
             if element.id == part:
@@ -79,6 +79,15 @@ def _label_paths(rig: Rig) -> tuple[str, ...]:
             kind = [f"vacuum.{name}.kind"] if name == "filter" else []
             keys += [*kind, *(f"vacuum.{name}.{key}" for key in ("area_m2", "held_kg", "price"))]
     return (*keys, *SITE_KEYS)
+
+
+def _tool_paths(rig: Rig, root: str, branch: BranchPart) -> tuple[str, ...]:
+    """With one tool its dust is the line's; of several each has its own, where it makes another than the line's."""
+    several = len(rig.line.ways) > 1
+    paths = _branch_paths(root, branch, joins=several)
+    if not several:
+        return (*paths, DUST_KIND) if rig.dust else paths
+    return (*paths, f"{root}.port.dust") if branch.port is not None else paths
 
 
 def _branch_paths(root: str, branch: BranchPart, *, joins: bool) -> tuple[str, ...]:
@@ -112,5 +121,12 @@ def open_editor(rig: Rig, part: str, title: str, system: str) -> Editor | None:
     kind, paths = found
     document = rig.model_dump(mode="json")
     guessed = {guess_path(document, guess) for guess in document["guesses"]}
-    fields = (rig_field(rig, document, path, system) for path in paths)
+    fields = (_called(rig_field(rig, document, path, system), several=len(rig.line.ways) > 1) for path in paths)
     return Editor(part, title, kind, tuple(replace(field, guess=field.path in guessed) for field in fields))
+
+
+def _called(field: Field, *, several: bool) -> Field:
+    """The dust of a tool and that of the line are told apart where there are several tools."""
+    if field.path.endswith(".port.dust"):
+        return replace(field, unknown="that of the line")
+    return replace(field, label="Dust of the line") if several and field.path == DUST_KIND else field
