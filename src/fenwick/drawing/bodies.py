@@ -1,4 +1,4 @@
-"""The tool and the vacuum on the drawing, as symbols."""
+"""The tool and the vacuum on the drawing of one way, as symbols."""
 
 from __future__ import annotations
 
@@ -6,37 +6,43 @@ from dataclasses import dataclass
 
 from fenwick.drawing.canvas import Canvas
 from fenwick.drawing.shapes import Box, Point
+from fenwick.drawing.tools import HIGH, OUTLET, STUBS, WIDE, symbol_of
 from fenwick.rig.format.elements import PortPart
 from fenwick.rig.format.model import VacuumPart
+
+TALL = 0.42  #: of the picture, that a tool is high [-]
 
 
 @dataclass(frozen=True)
 class Tool:
-    """A bench with a machine on it; its port's bore is to scale."""
+    """A tool of its own kind; its port's bore is to scale."""
 
     x: float
     top: float
-    width: float
-    height: float
-    bench: float  #: y of the bench top
+    size: float  #: of its symbol, 1 is 60 by 72 px [-]
     floor: float
     outlet: Point
     bore: float
+    symbol: str
 
     @staticmethod
     def place(port: PortPart, canvas: Canvas, floor: float, scale: float) -> Tool:
         """At the left of the picture."""
-        width = 0.095 * canvas.width
-        height = 0.115 * canvas.height + 12.0
-        x, bench = 0.03 * canvas.width, floor - 0.34 * canvas.height
-        bore = port.bore_m * scale
-        outlet = (x + width + 0.022 * canvas.width, bench - 0.55 * height)
-        return Tool(x, bench - height, width, height, bench, floor, outlet, bore)
+        symbol = symbol_of(port)
+        size = TALL * canvas.height / HIGH
+        x, top = 0.02 * canvas.width, floor - HIGH * size
+        outlet = (x + OUTLET[0] * size, top + STUBS.get(symbol, OUTLET[1]) * size)
+        return Tool(x, top, size, floor, outlet, port.bore_m * scale, symbol)
+
+    @property
+    def width(self) -> float:
+        """Of its symbol."""
+        return WIDE * self.size
 
     @property
     def box(self) -> Box:
         """What labels keep clear of."""
-        return Box(self.x - 10, self.top, self.width + 24, self.floor - self.top)
+        return Box(self.x - 4, self.top, self.width + 8, self.floor - self.top)
 
     @property
     def label_at(self) -> Point:

@@ -2,13 +2,15 @@
 
 from __future__ import annotations
 
-from markupsafe import Markup
-
-from fenwick.drawing.render import render
 from fenwick.rig.format.elements import PortPart
 
 WIDE, HIGH = 60.0, 72.0  #: of the box
-OUTLET = (58.0, 48.0)  #: where a hose leaves it
+OUTLET = (58.0, 48.0)  #: where a hose leaves it, if nothing else is said
+#: how far below the top of the box it leaves some of them
+STUBS = {
+    "bandsaw": 50.0, "table-saw": 52.0, "planer": 30.0, "router-table": 35.0, "drum-sander": 30.0, "mitre-saw": 34.0,
+    "lathe": 24.0, "hand-held-sander": 44.0, "drill-press": 43.0, "spindle-sander": 57.0, "bench": 38.0,
+}  # fmt: skip
 
 #: machines that have a symbol under their own key
 SYMBOLS = (
@@ -38,8 +40,3 @@ def symbol_of(port: PortPart, kind: str | None = None) -> str:
         return str(port.machine)
     name = f"{port.tool or ''} {port.name}".lower()
     return next((symbol for part, symbol in TOLD_BY_NAME if part in name), "bench")
-
-
-def render_tool(kind: str) -> Markup:
-    """The symbol of a kind of tool by itself, as SVG."""
-    return render("tool_symbol.svg.jinja", kind=OF_KIND.get(kind, kind))

@@ -16,6 +16,8 @@ from fenwick.core.line.extra_fan import extra_flow
 from fenwick.core.line.line import Leaf, Line
 from fenwick.data.lines import LineState
 from fenwick.drawing.hood import render_hood
+from fenwick.drawing.tool_symbol import render_tool
+from fenwick.drawing.tools import symbol_of
 from fenwick.rig import Rig
 from fenwick.rig.edits.hood_options import hood_options
 from fenwick.rig.edits.ports import alone
@@ -87,6 +89,7 @@ class HoodView:
     kinds: list[tuple[str, str]]
     tools: list[tuple[str, str]]  #: generic tools to begin from
     picture: Markup | None
+    symbol: Markup  #: of the tool
     rows: list[VerdictRow]
     ways: list[HoodWayRow]
     options: list[OptionRow]
@@ -209,6 +212,7 @@ def hood_view(state: LineState, port: str, system: str, editor: Editor | None = 
         others=[(one.id, one.port.name) for one in line.leaves],
         editor=editor or hood_editor(state.rig, port, leaf.port.name, system),
         kind=document_kind(rig, port),
+        symbol=_symbol(rig, port),
         kinds=[(kind, HOOD_WORDS[kind]) for kind in HOOD_KINDS],
         tools=[(key, tool.label) for key, tool in TOOLS.items()],
         picture=picture,
@@ -248,3 +252,10 @@ def _options(rig: Rig, port: str, found: Assessment, voice: Voice) -> list[Optio
         action, effort = option_words(option.id, option.value, voice)
         rows.append(OptionRow(option.id, action, effort, effect_words(option.id, option.gain, option.in_bin)))
     return rows
+
+
+def _symbol(rig: Rig, port: str) -> Markup:
+    """The kind of tool that a port is of."""
+    own = next(way[0].port for way in rig.line.ways if way[0].id == port)
+    assert own is not None
+    return render_tool(symbol_of(own))

@@ -11,7 +11,7 @@ from werkzeug.datastructures import MultiDict
 
 from fenwick.core.catalogue.tools import HAZARDS, TOOLS
 from fenwick.core.catalogue.vacuums import VACUUMS
-from fenwick.drawing.tools import render_tool
+from fenwick.drawing.tool_symbol import render_tool
 from fenwick.rig import RigError
 from fenwick.rig.start import Answers
 from fenwick.rig.start.answers import SHARING, STANDS, TIMES
