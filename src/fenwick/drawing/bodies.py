@@ -10,7 +10,7 @@ from fenwick.drawing.tools import HIGH, OUTLET, STUBS, WIDE, symbol_of
 from fenwick.rig.format.elements import PortPart
 from fenwick.rig.format.model import VacuumPart
 
-TALL = 0.42  #: of the picture, that a tool is high [-]
+TALL = 0.48  #: of the picture, that a tool is high [-]
 
 
 @dataclass(frozen=True)
