@@ -19,7 +19,6 @@ VIEWS = (  # name, address, width, height, whole page
     ("line", "", 1280, 800, False),
     ("separator", "lines/1/separator", 1280, 800, True),
     ("build", "lines/1/build", 1280, 800, False),
-    ("build-sheets", "lines/1/build/sheets", 1280, 760, False),
     ("build-390", "lines/1/build/steps/dry-fit-inlet?what=sep", 390, 844, True),
     ("ports", "lines/2/ports", 1280, 760, False),
     ("hood", "lines/1/ports/drum-sander/hood", 1280, 800, False),
@@ -27,10 +26,10 @@ VIEWS = (  # name, address, width, height, whole page
     ("ageing", "lines/1/ageing", 1280, 800, False),
     ("checks", "lines/1/checks", 1280, 800, True),
     ("result", "tests/2", 1280, 800, True),
-    ("start", "start", 1280, 800, False),
+    ("compare", "lines/1/compare/3", 1280, 800, True),
     ("working", "lines/1/workings/kept#sep.cut", 1280, 800, False),
     ("shop", "shop", 1280, 800, False),
-    ("line-390", "", 390, 844, True),
+    ("line-390", "lines/2?part=main", 390, 844, False),
 )
 
 
@@ -65,8 +64,20 @@ def take_search(page: Page, server: str) -> None:
     page.get_by_label("Stands at most").fill("900")
     page.get_by_label("The bin", exact=True).select_option("mended")
     page.get_by_role("button", name="Find", exact=True).click()
-    page.locator(".tradeoff").wait_for(timeout=30_000)
+    page.locator(".tradeoff").first.wait_for(timeout=60_000)
     page.screenshot(path=FOLDER / "finder.png", full_page=True)
+
+
+def take_start(page: Page, server: str) -> None:
+    """The five questions, two of them answered."""
+    page.set_viewport_size({"width": 1280, "height": 930})
+    page.goto(server + "start")
+    for tool in ("Planer", "Mitre saw"):
+        page.locator(".pick", has_text=tool).click()
+    page.get_by_label("Electric power").fill("1000")
+    page.get_by_label("Electric power").press("Tab")
+    page.locator("#label-said", has_text="1000 W").wait_for()
+    page.screenshot(path=FOLDER / "start.png")
 
 
 def take_run(page: Page, server: str) -> None:
@@ -113,7 +124,7 @@ def main() -> None:
             browser = playwright.chromium.launch(executable_path=CHROMIUM, args=FLAGS)
             page = browser.new_context(reduced_motion="reduce").new_page()
             try:
-                for picture in (prepare, take, take_template, take_search, take_run, take_way):
+                for picture in (prepare, take, take_template, take_search, take_run, take_way, take_start):
                     picture(page, found[0])
             finally:
                 browser.close()
