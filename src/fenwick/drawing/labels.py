@@ -15,6 +15,7 @@ from fenwick.drawing.shapes import Box, DrawnPart, Label
 from fenwick.rig import Rig
 from fenwick.rig.format.elements import HosePart, LeakPart
 from fenwick.rig.format.separator import SeparatorPart, WetStagePart
+from fenwick.units.sentence import both_ends
 from fenwick.wording.say import Voice
 
 SWEEPS = 3
@@ -189,7 +190,7 @@ def _with_fault(detail: str, part: str, found: Assessment) -> tuple[str, bool]:
 
 def shortened(name: str) -> str:
     """A name that fits a label."""
-    return name if len(name) <= LONGEST_NAME else name[: LONGEST_NAME - 1].rstrip() + "…"
+    return both_ends(name, LONGEST_NAME)
 
 
 def carrying_word(name: str, found: Assessment) -> str:

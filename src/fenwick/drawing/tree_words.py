@@ -15,6 +15,7 @@ from fenwick.drawing.tree_frame import TreeFrame, tool_size
 from fenwick.drawing.tree_scene import TreeGate, TreeTool
 from fenwick.rig import Rig
 from fenwick.rig.format.elements import BranchPart
+from fenwick.units.sentence import both_ends
 from fenwick.wording.say import Voice
 
 
@@ -42,7 +43,7 @@ def told_tool(
     lines: tuple[str, ...]
     if frame.upright:
         at = (frame.tools, along - OUTLET[1] * size)
-        text_at, anchor, lines = (66.0, along - 30.0), "start", (_short(name, 30),)
+        text_at, anchor, lines = (66.0, along - 30.0), "start", (both_ends(name, 30),)
     else:
         at = (along, floor - HIGH * size)
         text_at, anchor, lines = (
@@ -65,16 +66,8 @@ def _lines(name: str, most: int) -> tuple[str, ...]:
     for at in range(len(words) - 1, 0, -1):
         first = " ".join(words[:at])
         if len(first) <= most:
-            return (first, _short(" ".join(words[at:]), most))
-    return (_short(name, most),)
-
-
-def _short(name: str, most: int) -> str:
-    """A name that fits; told apart at its end, too."""
-    if len(name) <= most:
-        return name
-    keep = most - 1
-    return f"{name[: keep - keep // 3].rstrip()}…{name[-(keep // 3) :].lstrip()}"
+            return (first, both_ends(" ".join(words[at:]), most))
+    return (both_ends(name, most),)
 
 
 def text_box(tool: TreeTool) -> Box:

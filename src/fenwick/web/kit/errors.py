@@ -30,8 +30,8 @@ SENTENCES = {
 def init_app(app: Flask) -> None:
     """Register the handlers."""
     app.register_error_handler(DatabaseError, _database)
-    app.register_error_handler(ShopDatabaseError, lambda error: _say(str(error), 503))
-    app.register_error_handler(NotFoundError, lambda error: _say(str(error), 404))
+    app.register_error_handler(ShopDatabaseError, lambda error: refusal(str(error), 503))
+    app.register_error_handler(NotFoundError, lambda error: refusal(str(error), 404))
     app.register_error_handler(CoreError, _unsolved)
     app.register_error_handler(RigError, _unreadable)
     app.register_error_handler(CSRFError, _csrf)
@@ -40,7 +40,8 @@ def init_app(app: Flask) -> None:
     app.register_error_handler(Exception, _unexpected)
 
 
-def _say(sentence: str, status: int) -> ResponseReturnValue:
+def refusal(sentence: str, status: int = 422) -> ResponseReturnValue:
+    """What could not be done and why, with the way back and the step back; a notice where htmx asked."""
     g.no_states = True  # its forms change no line, and to ask for one may be what has just failed
     if request.headers.get("HX-Request"):
         response = make_response(render_template("_notice.html", sentence=sentence), status)
@@ -71,7 +72,7 @@ def _undone(status: int) -> dict[str, Any]:
 def _unsolved(error: CoreError) -> ResponseReturnValue:
     """A change that cannot be solved is not taken; a line that was stored before says so, and can be left."""
     if request.method == "POST":
-        return _say(f"This line could not be solved, so nothing was saved: {error}.", 422)
+        return refusal(f"This line could not be solved, so nothing was saved: {error}.", 422)
     return _instead("This cannot be worked out for the line as it stands", str(error))
 
 
@@ -86,7 +87,7 @@ def _instead(title: str, sentence: str) -> ResponseReturnValue:
     """In the place of a page: what is wrong with the line, the step back, and the other lines."""
     line_id = (request.view_args or {}).get("line_id")
     if line_id is None or request.headers.get("HX-Request"):
-        return _say(f"{title}: {sentence}.", 422)
+        return refusal(f"{title}: {sentence}.", 422)
     g.pop("form_line", None)
     no_header()
     standing, lines = line_standing(session(), line_id), line_names(session(), line_id)
@@ -102,11 +103,11 @@ def _shop_instead(sentence: str) -> ResponseReturnValue:
 
 
 def _database(error: DatabaseError) -> ResponseReturnValue:
-    return _say(explain(error), 503)
+    return refusal(explain(error), 503)
 
 
 def _csrf(_error: CSRFError) -> ResponseReturnValue:
-    return _say(
+    return refusal(
         "This page was open for too long, or in another browser. Reload it and try again; nothing changed.", 400
     )
 
@@ -114,16 +115,16 @@ def _csrf(_error: CSRFError) -> ResponseReturnValue:
 def _http(error: HTTPException) -> ResponseReturnValue:
     status = error.code or 500
     if status == 413:
-        return _say(too_large(request.path), status)
-    return _say(SENTENCES.get(status, error.description or "The request could not be answered."), status)
+        return refusal(too_large(request.path), status)
+    return refusal(SENTENCES.get(status, error.description or "The request could not be answered."), status)
 
 
 def _overflow(error: OverflowError) -> ResponseReturnValue:
     """A number beyond what the database can hold names nothing that is there."""
-    return _say(SENTENCES[404], 404) if "SQLite" in str(error) else _unexpected(error)
+    return refusal(SENTENCES[404], 404) if "SQLite" in str(error) else _unexpected(error)
 
 
 def _unexpected(_error: Exception) -> ResponseReturnValue:
     reference = secrets.token_hex(4)
     current_app.logger.exception("reference %s", reference)
-    return _say(f"Something went wrong inside Fenwick (reference {reference}); your line is as it was.", 500)
+    return refusal(f"Something went wrong inside Fenwick (reference {reference}); your line is as it was.", 500)

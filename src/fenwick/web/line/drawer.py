@@ -19,6 +19,7 @@ from fenwick.services.drawer import from_drawer
 from fenwick.shop.drawer import FoundLine, task_for
 from fenwick.units import BadNumberError, format_value, parse_value, unit_label
 from fenwick.web.kit.database import session
+from fenwick.web.kit.errors import refusal
 from fenwick.web.kit.fields import Field
 from fenwick.web.kit.numbers import whole
 from fenwick.web.kit.pieces import BeforeAfter
@@ -59,7 +60,7 @@ def drawer(line_id: int) -> ResponseReturnValue:
     """The best three at no cost, and the best for the money allowed."""
     state = line_state(session(), line_id)
     if state.owned is None:
-        return render_template("error.html", sentence="What the shop owns cannot be read: its page says why."), 422
+        return refusal("What the shop owns cannot be read: its page says why.")
     ask = _ask(state)
     if ask.task is None:
         return _page(state, ask, [], ""), 422

@@ -14,6 +14,7 @@ from fenwick.data.lines import (
 )
 from fenwick.rig import RigError, edit_rig
 from fenwick.web.kit.database import session
+from fenwick.web.kit.errors import refusal
 from fenwick.web.kit.history import form_line, save
 from fenwick.web.kit.units import unit_system
 from fenwick.web.line.routes import bp
@@ -35,8 +36,7 @@ def rename(line_id: int) -> ResponseReturnValue:
     try:
         rig = edit_rig(state.rig, {"name": name})
     except RigError as error:
-        sentence = error.problems[0].sentence(system)
-        return render_template("error.html", sentence=f"The name of a line {sentence}. It kept its old one."), 422
+        return refusal(f"The name of a line {error.problems[0].sentence(system)}. It kept its old one.")
     if rig != state.rig:
         save(line_id, rig, f"{state.rig.name} renamed {rig.name}")
     return redirect(url_for("line.show", line_id=line_id))

@@ -26,6 +26,7 @@ from fenwick.services.way import works_of
 from fenwick.shop.into_line import swap
 from fenwick.web.kit.browsers import this_browser
 from fenwick.web.kit.database import session
+from fenwick.web.kit.errors import refusal
 from fenwick.web.kit.jobs import BackgroundJob, Jobs
 from fenwick.web.kit.numbers import whole
 from fenwick.web.kit.units import unit_system
@@ -95,7 +96,7 @@ def show(line_id: int) -> ResponseReturnValue:
     if part is None:
         return redirect(url_for("separator.show", line_id=line_id))
     if state.rig.dust is None:
-        return render_template("error.html", sentence="Name the dust of this line first: a separator is found for it.")
+        return refusal("Name the dust of this line first: a separator is found for it.")
     job = jobs().get(request.args.get("job", ""))
     if job is not None and isinstance(job.owner, Errand) and job.owner.line_id == line_id:
         asked = read_asked(job.owner.form, job.owner.kinds, unit_system(), _money(state), _bins(state))
@@ -169,9 +170,7 @@ def take(line_id: int, job: str, place: int) -> ResponseReturnValue:
     try:
         rig = edit_rig(with_design(owner.rig, owner.part, design), {"name": name})
     except RigError as error:
-        return render_template(
-            "error.html", sentence=f"Rounded to what can be measured, it no longer fits: {error}."
-        ), 422
+        return refusal(f"Rounded to what can be measured, it no longer fits: {error}.")
     (new,) = lines.add(session(), the_shop(session()), rig)
     if request.form.get("then") == "build":
         if owner.form.get("how") == BOUGHT:
