@@ -82,10 +82,11 @@ def test_a_line_of_two_tools_by_keyboard_alone(bench: Page) -> None:
     bench.get_by_role("link", name="Skip to the line").focus()
     keys.press("Enter")
     for _ in range(12):  # until the tool is reached, wherever the page begins
-        if bench.locator("#editor h3").inner_text() == "Drum sander":
+        title = bench.locator("#editor h3").inner_text()
+        if title == "Drum sander":
             break
         keys.press("p")
-        bench.wait_for_timeout(150)
+        expect(bench.locator("#editor h3")).not_to_have_text(title)
     picked("Drum sander")
     keys.press("t")
     undo_says(bench, "A tool added beside Drum sander")

@@ -94,7 +94,7 @@ def test_another_kind_is_chosen_and_drawn(bench: Page) -> None:
 def test_a_cyclone_under_a_bench_of_600_mm_is_found_and_taken_over(bench: Page) -> None:
     bench.get_by_role("link", name="Separator", exact=True).click()
     bench.get_by_role("link", name="Find a better one").click()
-    expect(bench.locator(".tradeoff")).to_be_visible(timeout=40_000)  # it begins by itself
+    expect(bench.locator(".tradeoff:visible")).to_be_visible(timeout=40_000)  # it begins by itself
     for kind in (
         "Slotted disc, on top",
         "Slotted disc, in the bin",
@@ -105,12 +105,12 @@ def test_a_cyclone_under_a_bench_of_600_mm_is_found_and_taken_over(bench: Page) 
     bench.get_by_label("Stands at most").fill("600")
     bench.get_by_label("The bin", exact=True).select_option("mended")
     bench.get_by_role("button", name="Find", exact=True).click()
-    expect(bench.locator(".tradeoff")).to_be_visible(timeout=20_000)
+    expect(bench.locator(".tradeoff:visible")).to_be_visible(timeout=20_000)
     expect(bench.locator(".found-table")).to_contain_text("Today: Slot chamber")
-    spot = bench.locator(".tradeoff .spot").nth(3)
+    spot = bench.locator(".tradeoff:visible .spot").nth(3)
     spot.focus()
     bench.keyboard.press("Enter")
-    expect(bench.locator(".spot.picked")).to_have_count(1)
+    expect(bench.locator(".tradeoff:visible .spot.picked")).to_have_count(1)
     high = bench.locator(".found-table tr.picked td").nth(5).inner_text()
     assert float(high.split()[0]) <= 600.0
     bench.get_by_role("button", name="Make it a variant").click()
@@ -164,12 +164,12 @@ def test_schools_come_one_by_one_and_one_is_taken(bench: Page) -> None:
 def test_a_search_is_watched_and_stopped(bench: Page) -> None:
     bench.get_by_role("link", name="Separator", exact=True).click()
     bench.get_by_role("link", name="Find a better one").click()
-    expect(bench.locator(".tradeoff")).to_be_visible(timeout=40_000)  # it begins by itself
+    expect(bench.locator(".tradeoff:visible")).to_be_visible(timeout=40_000)  # it begins by itself
     bench.get_by_label("Designs", exact=True).fill("60000")
     bench.get_by_role("button", name="Find", exact=True).click()
     expect(bench.get_by_role("progressbar")).to_be_visible()
     bench.get_by_role("button", name="Stop, and take what is found").click()
-    expect(bench.locator(".tradeoff")).to_be_visible(timeout=20_000)
+    expect(bench.locator(".tradeoff:visible")).to_be_visible(timeout=20_000)
     tried = bench.locator(".tradeoff-card header small").inner_text().split(" ")[0]
     assert int(tried.replace(",", "")) <= 60_000
 

@@ -200,3 +200,22 @@ def test_a_passage_that_does_not_fit_its_side_is_said_at_its_field(client: Flask
     assert "Must fit the side it is in, at most 500 mm (got 900 mm)." in found.text
     assert client.post(f"{BOX}/less-passage").status_code == 422
     assert client.post(f"{BOX}/burn").status_code == 400
+
+
+@pytest.mark.parametrize("line", [1, 2, 3])
+def test_what_stands_first_on_ports_stands_first_at_the_hood(client: FlaskClient, line: int) -> None:
+    table = soup(client.get(f"/lines/{line}/ports")).select(".ports-table")[0].select("tbody tr")
+    seen = 0
+    for row in table:
+        link = row.select_one("th a")
+        assert link is not None
+        told = row.select("td")[-1].get_text(" ", strip=True)
+        first = soup(client.get(str(link["href"]))).select_one(".suggestions .what")
+        if told == "nothing single":
+            assert first is None or "outdoors" in first.text  # that moves the job, not a part of the line
+            continue
+        assert first is not None
+        here = ": ".join(" ".join(words.split()) for words in first.stripped_strings)
+        assert here.startswith(" ".join(told.split()))  # this page may say more of it
+        seen += 1
+    assert seen

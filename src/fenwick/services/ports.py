@@ -38,20 +38,27 @@ class TogetherStudy:
     found: Assessment
 
 
-@lru_cache(maxsize=32)
 def port_studies(rig: Rig, shop: ShopFile | None) -> tuple[PortStudy, ...]:
     """Every port of a rig, alone; the vacuums of its shop are among what would help."""
-    line, others = build_line(rig), with_other_vacuums(rig, shop)
-    return tuple(_study(rig, line, others, port) for port in range(len(line.leaves)))
+    return tuple(port_study(rig, shop, leaf.id) for leaf in build_line(rig).leaves)
 
 
-def _study(rig: Rig, whole: Line, others: dict[str, Line], port: int) -> PortStudy:
+@lru_cache(maxsize=128)
+def port_study(rig: Rig, shop: ShopFile | None, name: str) -> PortStudy:
+    """One port of a rig, alone; the vacuums of its shop are among what would help."""
+    whole, others = _with_others(rig, shop)
+    port = [leaf.id for leaf in whole.leaves].index(name)
     line = line_alone(whole, port)
-    exchanged = {name: line_alone(other, port) for name, other in others.items()}
+    exchanged = {key: line_alone(other, port) for key, other in others.items()}
     found = assess(line)
     changes = try_all(line, port, candidates(line, port), figures_at(line, found, port), exchanged)
     best = next(iter(changes), None)
-    return PortStudy(port, line, found, best, None if best else _at_hood(rig, line.leaves[port].id, found))
+    return PortStudy(port, line, found, best, None if best else _at_hood(rig, name, found))
+
+
+@lru_cache(maxsize=32)
+def _with_others(rig: Rig, shop: ShopFile | None) -> tuple[Line, dict[str, Line]]:
+    return build_line(rig), with_other_vacuums(rig, shop)
 
 
 def _at_hood(rig: Rig, port: str, found: Assessment) -> HoodOption | None:

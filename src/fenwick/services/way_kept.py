@@ -56,8 +56,10 @@ def resumed(rig: Rig, shop: ShopFile | None, keys: tuple[str, ...]) -> ResumedWa
 
 def with_steps(rig: Rig, shop: ShopFile | None, keys: Sequence[str]) -> Rig | None:
     """The line with some steps made; None where it does not take them all."""
+    if not keys:
+        return None
     known = moves_of(rig, shop)
-    if not keys or any(key not in known for key in keys):
+    if any(key not in known for key in keys):
         return None
     return with_moves(rig, [known[key] for key in keys])
 

@@ -18,7 +18,7 @@ from fenwick.core.line.operating import OperatingPoint
 from fenwick.core.search.whatif import ChangeOutcome
 from fenwick.wording.causes import PortFound, cause_words
 from fenwick.wording.say import Voice
-from fenwick.wording.whatif import suggestion
+from fenwick.wording.whatif import Suggestion, suggestion
 
 UNKNOWN = "not known"
 MOST_CLEARING = 600.0  #: a line that takes longer never clears [s]
@@ -117,14 +117,18 @@ def together_row(line: Line, found: Assessment, ports: Collection[str], voice: V
     )
 
 
+def helping(best: ChangeOutcome, here: PortFound) -> Suggestion:
+    """The single change that would help a port most, with what is wrong there, in the words of its line."""
+    return suggestion(best, here.voice, cause_words(best, here))
+
+
 def port_row(line: Line, found: Assessment, port: int, best: ChangeOutcome | None, voice: Voice) -> PortRow:
     """A port at a place among the leaves of a single variant, open alone, with the change that would help it most."""
     leaf = line.leaves[port]
     way = leaf.parts | {part.id for part in line.trunk}
     slow = carrying_check(found.carrying, way) if found.carrying else []
     captures = {capture.id: capture for capture in found.captures}
-    cause = cause_words(best, PortFound(line, found, port, voice)) if best else ""
-    helps = suggestion(best, voice, cause) if best else None
+    helps = helping(best, PortFound(line, found, port, voice)) if best else None
     in_bin, past, escapes = _escaping(found.fate)
     caught = captures.get(leaf.id)
     return PortRow(

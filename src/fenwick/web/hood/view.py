@@ -19,6 +19,7 @@ from fenwick.drawing.hood import render_hood
 from fenwick.drawing.tool_symbol import render_tool
 from fenwick.drawing.tools import symbol_of
 from fenwick.rig import Rig
+from fenwick.rig.edits.changes import candidate_key
 from fenwick.rig.edits.hood_options import hood_options
 from fenwick.rig.edits.ports import alone
 from fenwick.rig.format.box import BoxPart
@@ -28,11 +29,16 @@ from fenwick.rig.format.guesses import guess_path
 from fenwick.rig.format.hood import HOOD_KINDS, AnyHood, EnclosurePart, ExtraFanPart
 from fenwick.rig.format.places import path_of
 from fenwick.rig.voice import voice_for
+from fenwick.services.ports import port_study
 from fenwick.services.solving import solve
 from fenwick.web.kit.editor import Editor, rig_field
+from fenwick.web.kit.voice import voice_of
+from fenwick.wording.causes import PortFound
 from fenwick.wording.hood import HOOD_WORDS, effect_words, hood_rows, option_words
+from fenwick.wording.ports import helping
 from fenwick.wording.rows import VerdictRow
 from fenwick.wording.say import Voice
+from fenwick.wording.whatif import Suggestion
 
 PORT_KEYS = ("name", "bore_m", "entry", "machine", "dust", "dust_rate_kg_s", "tool", "outdoors")
 KIND_KEYS: dict[str, tuple[str, ...]] = {
@@ -92,6 +98,9 @@ class HoodView:
     symbol: Markup  #: of the tool
     rows: list[VerdictRow]
     ways: list[HoodWayRow]
+    line_first: (
+        tuple[str, Suggestion] | None
+    )  #: (key, words) of the single change of the line that helps this tool most, before any of its hood
     options: list[OptionRow]
     fan: str  #: what tells the air of its extra fan: flow, curve, points; empty without one
     air: str  #: at the tool, open alone
@@ -218,6 +227,7 @@ def hood_view(state: LineState, port: str, system: str, editor: Editor | None = 
         picture=picture,
         rows=rows,
         ways=_ways(line, caught, voice) if caught and len(caught.ways) > 1 else [],
+        line_first=_line_first(state, port, system),
         options=_options(rig, port, found, voice),
         fan=fan_told_by(rig, port),
         air=voice.figure(found.point.port_flow[at, 0], "flow"),
@@ -244,6 +254,15 @@ def _ways(line: Line, port: Capture, voice: Voice) -> list[HoodWayRow]:
         )
         for way in port.ways
     ]
+
+
+def _line_first(state: LineState, port: str, system: str) -> tuple[str, Suggestion] | None:
+    """What Line and Ports put first for this tool, so that this page does not begin with something else."""
+    study = port_study(state.rig, state.owned, port)
+    if study.best is None:
+        return None
+    here = PortFound(study.line, study.found, study.port, voice_of(state, system))
+    return candidate_key(study.best.candidate), helping(study.best, here)
 
 
 def _options(rig: Rig, port: str, found: Assessment, voice: Voice) -> list[OptionRow]:

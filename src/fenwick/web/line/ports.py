@@ -22,8 +22,8 @@ from fenwick.services.ports import PortStudy, port_studies, together_studies
 from fenwick.web.kit.database import session
 from fenwick.web.kit.history import form_line, save
 from fenwick.web.kit.units import unit_system
+from fenwick.web.kit.voice import voice_of
 from fenwick.web.line.routes import bp
-from fenwick.web.line.view import voice_of
 from fenwick.wording.hood import gain_words, option_words
 from fenwick.wording.ports import PortRow, TogetherRow, port_row, together_row
 from fenwick.wording.ports_table import Cell, port_cells, together_cells

@@ -28,10 +28,11 @@ from fenwick.web.kit.imports import begins_import
 from fenwick.web.kit.page import pill_follows
 from fenwick.web.kit.pieces import Refused
 from fenwick.web.kit.units import unit_system
+from fenwick.web.kit.voice import voice_of
 from fenwick.web.line.form import open_editor
 from fenwick.web.line.late import late_of
 from fenwick.web.line.panels import MEASURE, PART, PanelChoice
-from fenwick.web.line.view import Attempt, Tried, line_view, port_index, voice_of
+from fenwick.web.line.view import Attempt, Tried, line_view, port_index
 from fenwick.wording.whatif import action_words
 
 MOST_SAID = 20  #: characters of a sum or of hours that were said

@@ -31,6 +31,7 @@ from fenwick.rig.voice import voice_for
 from fenwick.services.air import masked_for
 from fenwick.services.solving import solve
 from fenwick.web.kit.editor import Editor
+from fenwick.web.kit.voice import voice_of
 from fenwick.web.line.form import open_editor
 from fenwick.web.line.late import Late, late_of
 from fenwick.web.line.panels import PART, Panel, PanelChoice, open_panel
@@ -258,12 +259,6 @@ def _joins(rig: Rig, part: str) -> dict[str, str]:
     if branch is None:
         return {"tool": "A tool that joins here"}
     return {"tool": "Another tool beside it", **({} if branch.gate else {"gate-here": "Gate where it joins"})}
-
-
-def voice_of(state: LineState, system: str) -> Voice:
-    """Words and units for a line, with the names of what its shop has besides."""
-    owned = {vacuum.id: vacuum.name for vacuum in state.owned.vacuums} if state.owned else {}
-    return voice_for(state.rig, system, owned)
 
 
 def port_index(line: Line, port: str | None, part: str | None) -> int:
