@@ -219,3 +219,11 @@ def test_what_stands_first_on_ports_stands_first_at_the_hood(client: FlaskClient
         assert here.startswith(" ".join(told.split()))  # this page may say more of it
         seen += 1
     assert seen
+
+
+def test_where_no_change_of_the_line_helps_the_line_names_what_its_hood_would(client: FlaskClient) -> None:
+    line = soup(client.get("/lines/2/late?port=bandsaw", headers=HTMX)).select_one("#suggest .suggestions .what b")
+    hood = soup(client.get("/lines/2/ports/bandsaw/hood")).select_one(".suggestions .what")
+    assert line is not None
+    assert hood is not None
+    assert line.text == next(hood.stripped_strings)

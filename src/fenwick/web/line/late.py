@@ -8,8 +8,10 @@ from fenwick.core.search.whatif import Picked
 from fenwick.data.lines import LineState
 from fenwick.rig.edits.changes import candidate_key
 from fenwick.services.advice import advice_for
+from fenwick.services.ports import port_study
 from fenwick.services.solving import solve, sureness_of
 from fenwick.wording.causes import PortFound, amiss_words, cause_words
+from fenwick.wording.hood import effect_words, option_words
 from fenwick.wording.say import Voice
 from fenwick.wording.verdict import believable_words
 from fenwick.wording.whatif import Suggestion, suggestion, unhelped_words
@@ -24,6 +26,7 @@ class Late:
     believable: dict[str, str]  #: of what is kept and of what is caught, in a sentence each
     suggestions: list[tuple[str, Suggestion]]  #: (key, words) of the single changes that help, best first
     others: list[tuple[str, Suggestion]]  #: those behind them, which gain something too
+    at_hood: Suggestion | None  #: what helps most at the hood, where no change of the line does
     unhelped: list[str]  #: why nothing is advised for what is to act on
     trying: bool  #: whether a change is on trial: no others are offered
 
@@ -43,7 +46,17 @@ def late_of(state: LineState, at: int, voice: Voice, *, trying: bool) -> Late:
         for outcomes in (found.outcomes, found.others)
     )
     unhelped = [_unhelped(figure, here) for figure in found.unhelped]
-    return Late(believable, advised, others, unhelped, trying)
+    at_hood = None if trying or advised else _at_hood(state, leaf.id, voice)
+    return Late(believable, advised, others, at_hood, unhelped, trying)
+
+
+def _at_hood(state: LineState, port: str, voice: Voice) -> Suggestion | None:
+    """As Ports and the hood's own page have it: for the tool open alone."""
+    option = port_study(state.rig, state.owned, port).hood
+    if option is None:
+        return None
+    action, effort = option_words(option.id, option.value, voice)
+    return Suggestion(action, effect_words(option.id, option.gain, option.in_bin), "", effort, "")
 
 
 def _unhelped(figure: str, here: PortFound) -> str:
