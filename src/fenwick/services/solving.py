@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from functools import lru_cache
 
 from fenwick.core.doubt.uncertainty import LineSureness, sureness
+from fenwick.core.judging.alone import Alone, each_alone
 from fenwick.core.judging.assess import Assessment, assess
 from fenwick.core.line.line import Line
 from fenwick.rig import Rig, build_line
@@ -35,6 +36,12 @@ def solve(rig: Rig) -> Solved:
     """
     line = build_line(rig)
     return Solved(line, assess(line))
+
+
+@lru_cache(maxsize=64)
+def alone_of(rig: Rig) -> Alone:
+    """Every port of a rig open alone, likewise."""
+    return each_alone(solve(rig).line)
 
 
 @lru_cache(maxsize=64)

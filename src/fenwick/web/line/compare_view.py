@@ -9,7 +9,6 @@ import numpy as np
 from flask import url_for
 from markupsafe import Markup
 
-from fenwick.core.judging.alone import each_alone
 from fenwick.core.search.apart import FigureApart
 from fenwick.data.lines import LineState
 from fenwick.drawing import Scene, TreeScene, lay_out_scene, lay_out_tree, render_line, render_tree
@@ -18,7 +17,7 @@ from fenwick.drawing.canvas import NARROW, Canvas
 from fenwick.rig.compare import Difference, differences
 from fenwick.rig.voice import voice_for
 from fenwick.services.side_by_side import side_by_side
-from fenwick.services.solving import solve
+from fenwick.services.solving import alone_of, solve
 from fenwick.web.kit.values import shown_value
 from fenwick.wording.compare import PORT_TITLES, WHOLE_TITLES, ComparedWords, compared_words, tally_words
 from fenwick.wording.say import Voice
@@ -176,7 +175,7 @@ def _layout(state: LineState, voice: Voice, width: str) -> LayOut:
         return lambda most: lay_out_scene(
             rig, solved.found, voice, canvas, link, None, solved.first_open, most_scale=most
         )
-    alone = np.asarray(each_alone(solved.line).flow)
+    alone = np.asarray(alone_of(rig).flow)
     return lambda most: lay_out_tree(
         rig, solved.found, voice, alone, link, None, solved.first_open,
         upright=width == "narrow", width=HALF.width, most_scale=most,

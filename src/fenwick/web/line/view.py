@@ -11,7 +11,6 @@ from markupsafe import Markup
 
 from fenwick.core.components.wet import WET_DUSTS
 from fenwick.core.errors import CoreError
-from fenwick.core.judging.alone import each_alone
 from fenwick.core.judging.assess import Assessment
 from fenwick.core.line.line import Line
 from fenwick.data.lines import LineState
@@ -29,7 +28,7 @@ from fenwick.rig.edits.structure import ADDABLE, ON_TRUNK
 from fenwick.rig.format.separator import SeparatorPart, WetStagePart
 from fenwick.rig.voice import voice_for
 from fenwick.services.air import masked_for
-from fenwick.services.solving import solve
+from fenwick.services.solving import alone_of, solve
 from fenwick.web.kit.editor import Editor
 from fenwick.web.kit.voice import voice_of
 from fenwick.web.line.form import open_editor
@@ -190,7 +189,7 @@ def line_view(
         name: lay_out_scene(rig, found, voice, canvas, link, part, at, named=not whole_line)
         for name, canvas in (("wide", WIDE), ("narrow", NARROW))
     }
-    trees = _trees(rig, line, found, voice, link, part, at) if whole_line else {}
+    trees = _trees(rig, found, voice, link, part, at) if whole_line else {}
     rows = verdict(line, found, None, voice, at, _mask(masked_for(solved, leaf.id, state.owned)))
     panel = open_panel(attempt.panel or PanelChoice(), state, line, at, voice)
     notes = _notes(found, voice) + [Note("", sentence) for sentence in warnings(line, found, voice)]
@@ -199,7 +198,7 @@ def line_view(
         rig=rig,
         port_name=leaf.port.name,
         port_id=leaf.id if len(line.leaves) > 1 else None,
-        chips=_chips(line, found, voice, at),
+        chips=_chips(rig, line, found, voice, at),
         status=status_of(rig, scenes["wide"], system),
         drawings=drawings(scenes, trees, found, voice),
         ladder_head=ladder_head(found, voice),
@@ -230,10 +229,10 @@ def line_view(
 
 
 def _trees(
-    rig: Rig, line: Line, found: Assessment, voice: Voice, link: Callable[[str], str], part: str, at: int
+    rig: Rig, found: Assessment, voice: Voice, link: Callable[[str], str], part: str, at: int
 ) -> dict[str, TreeScene]:
     """The whole line, for a wide page and for a narrow one."""
-    alone = np.asarray(each_alone(line).flow)
+    alone = np.asarray(alone_of(rig).flow)
     return {
         name: lay_out_tree(rig, found, voice, alone, link, part, at, upright=name == "narrow")
         for name in ("wide", "narrow")
@@ -272,9 +271,9 @@ def port_index(line: Line, port: str | None, part: str | None) -> int:
     return next((i for i, leaf in enumerate(line.leaves) if leaf.open), 0)
 
 
-def _chips(line: Line, found: Assessment, voice: Voice, at: int) -> list[Chip]:
+def _chips(rig: Rig, line: Line, found: Assessment, voice: Voice, at: int) -> list[Chip]:
     several = len(line.leaves) > 1
-    alone = each_alone(line).flow if several else found.point.port_flow[:, 0]
+    alone = alone_of(rig).flow if several else found.point.port_flow[:, 0]
     return [
         Chip(
             leaf.id,
