@@ -23,6 +23,7 @@ MOST_SUGGESTIONS = 3
 class Late:
     """What is slower than the eye."""
 
+    port: str  #: id of the tool that it is about
     believable: dict[str, str]  #: of what is kept and of what is caught, in a sentence each
     suggestions: list[tuple[str, Suggestion]]  #: (key, words) of the single changes that help, best first
     others: list[tuple[str, Suggestion]]  #: those behind them, which gain something too
@@ -47,7 +48,7 @@ def late_of(state: LineState, at: int, voice: Voice, *, trying: bool) -> Late:
     )
     unhelped = [_unhelped(figure, here) for figure in found.unhelped]
     at_hood = None if trying or advised else _at_hood(state, leaf.id, voice)
-    return Late(believable, advised, others, at_hood, unhelped, trying)
+    return Late(leaf.id, believable, advised, others, at_hood, unhelped, trying)
 
 
 def _at_hood(state: LineState, port: str, voice: Voice) -> Suggestion | None:
