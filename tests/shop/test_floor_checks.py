@@ -9,7 +9,9 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from fenwick.core.catalogue.tools import IN_HAND, TOOLS
 from fenwick.core.formulas.route import Block
+from fenwick.core.rules import RuleBook
 from fenwick.core.site.cords import Trodden, cord_crossing
 from fenwick.core.site.sweep import BODY, SIDES, HeadSweep, free_side, snags
 from fenwick.data.demo import demo_rig, demo_shop
@@ -19,6 +21,7 @@ from fenwick.shop.floor_checks import checks_of_floor
 from fenwick.shop.plan import lay_floor
 
 ROOM = (5.0, 4.0)
+RULES = RuleBook()
 
 
 def head(faces: str = "front", travel: float = 0.4, swing: float = 0.0) -> HeadSweep:
@@ -44,18 +47,18 @@ def test_a_head_that_swings_turns_so_far_to_either_side() -> None:
 @given(st.sampled_from(sorted(SIDES)), st.floats(0.05, 1.0), st.floats(0.0, 1.0))
 def test_a_hose_led_off_at_the_free_side_never_snags(faces: str, travel: float, swing: float) -> None:
     sweep = head(faces, travel, swing)
-    side = free_side(sweep, (4.5, 0.5), ROOM, ())
+    side = free_side(sweep, (4.5, 0.5), ROOM, (), RULES)
     assert side is not None
     out = np.array(sweep.place) + (BODY + 0.25) * np.array(SIDES[side])
     assert not snags(sweep, np.array([sweep.place, out]))
 
 
 def test_the_free_side_looks_to_the_separator_and_away_from_walls_and_furniture() -> None:
-    assert free_side(head(), (4.8, 2.0), ROOM, ()) == "right"
-    assert free_side(head(), (0.2, 2.0), ROOM, ()) == "left"
-    assert free_side(head(), (4.8, 2.0), ROOM, [Block(3.0, 2.0, 0.3, 0.5)]) == "left"
+    assert free_side(head(), (4.8, 2.0), ROOM, (), RULES) == "right"
+    assert free_side(head(), (0.2, 2.0), ROOM, (), RULES) == "left"
+    assert free_side(head(), (4.8, 2.0), ROOM, [Block(3.0, 2.0, 0.3, 0.5)], RULES) == "left"
     in_a_corner = HeadSweep("saw", (0.1, 2.0), "front", 0.4, 0.0, radians(50.0))
-    assert free_side(in_a_corner, None, (0.5, 4.0), ()) is None
+    assert free_side(in_a_corner, None, (0.5, 4.0), (), RULES) is None
 
 
 def test_a_hose_straight_ahead_snags_and_one_to_the_side_does_not() -> None:
@@ -73,6 +76,26 @@ def test_a_cord_takes_whichever_way_along_the_walls_is_clear() -> None:
     assert (across.over.name, across.place) == ("Walkway", (1.0, 2.0))
     half = Trodden("Cart", Block(0.2, 2.0, 0.3, 0.3), wheels=True)
     assert cord_crossing((0.2, 0.2), (3.0, 3.0), [half]) is None, "the other way round is clear"
+
+
+def test_a_cord_that_is_stepped_over_twice_is_better_than_one_that_is_rolled_over_once() -> None:
+    cart = Trodden("Cart", Block(0.2, 1.5, 0.4, 0.4), wheels=True)
+    walked = [
+        Trodden(f"Walkway {i}", Block(*at, 0.4, 0.4), wheels=False) for i, at in enumerate(((1.5, 0.2), (3.0, 1.5)))
+    ]
+    crossing = cord_crossing((0.2, 0.2), (3.0, 3.0), [cart, *walked])
+    assert crossing is not None
+    assert not crossing.over.wheels
+    rolled = cord_crossing((0.2, 0.2), (3.0, 3.0), [walked[0], cart, Trodden("Bin", walked[0].block, wheels=True)])
+    assert rolled is not None
+    assert rolled.over.wheels, "of what lies on the way the worst is told"
+
+
+@pytest.mark.parametrize("kind", sorted(TOOLS))
+def test_only_what_stands_has_a_sweep(kind: str) -> None:
+    shop, tool = add_item(demo_shop(), "tools", kind=kind, travel_m=0.3, place={"x_m": 2.0, "y_m": 2.0})
+    swept = {one.id for one in lay_floor(shop).sweeps}
+    assert (tool in swept) == (TOOLS[kind].machine not in IN_HAND)
 
 
 @pytest.fixture

@@ -8,7 +8,7 @@ from fenwick.core.judging.assess import assess
 from fenwick.data.demo import demo_rig, demo_shop
 from fenwick.rig import Rig, RigError, build_line, edit_rig
 from fenwick.shop import add_item, edit_shop
-from fenwick.shop.from_line import filled_from, line_of
+from fenwick.shop.from_line import filled_from, line_of, not_listed
 from fenwick.shop.read import empty_shop
 
 
@@ -30,6 +30,8 @@ def test_what_is_there_already_is_not_touched_and_nothing_comes_twice() -> None:
     assert set(filled.added) == {"Bandsaw drop", "Bench pipe", "Router hose", "Sweep hose", "Main hose"}
     assert filled.file.hoses[: len(shop.hoses)] == shop.hoses
     assert filled.file.tools == shop.tools
+    assert filled.added == not_listed(shop, demo_rig("demo_bench"))
+    assert not_listed(filled.file, demo_rig("demo_bench")) == ()
     assert filled_from(filled.file, demo_rig("demo_bench")).added == ()
 
 

@@ -15,7 +15,7 @@ from fenwick.shop.model import PlacePart, ShopFile
 from fenwick.shop.plan import FloorPlan
 
 WIDTH, MOST_HEIGHT, MARGIN = 640.0, 470.0, 26.0
-TOOL_SIDE = 0.36  #: of a tool's mark [m]
+TOOL_SIDE = 2.0 * BODY  #: of a tool's mark [m]
 
 
 @dataclass(frozen=True)

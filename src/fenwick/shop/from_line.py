@@ -42,15 +42,29 @@ def filled_from(shop: ShopFile, rig: Rig) -> FilledShop:
     RigError
         When the shop holds no more.
     """
-    added: list[str] = []
-    for group, name, values in _things(shop, rig):
-        if name.casefold() not in _names(shop, group):
-            shop, _ = add_item(shop, group, **values)
-            added.append(name)
-    return FilledShop(shop, tuple(added))
+    missing = _missing(shop, rig)
+    for group, _, values in missing:
+        shop, _ = add_item(shop, group, **values)
+    return FilledShop(shop, tuple(name for _, name, _ in missing))
 
 
-def _things(shop: ShopFile, rig: Rig) -> list[tuple[str, str, dict[str, Any]]]:
+def not_listed(shop: ShopFile, rig: Rig) -> tuple[str, ...]:
+    """Names of what a line has and the shop does not list."""
+    return tuple(name for _, name, _ in _missing(shop, rig))
+
+
+def _missing(shop: ShopFile, rig: Rig) -> list[tuple[str, str, dict[str, Any]]]:
+    """Things of a line that the shop does not have by their names, each once."""
+    known = {group: _names(shop, group) for group in ("vacuums", "tools", "hoses", "fittings")}
+    found = []
+    for group, name, values in _things(rig):
+        if name.casefold() not in known[group]:
+            known[group].add(name.casefold())
+            found.append((group, name, values))
+    return found
+
+
+def _things(rig: Rig) -> list[tuple[str, str, dict[str, Any]]]:
     """(list, name, values) of everything on a line that a shop can own."""
     names = part_names(rig)
     found = [("vacuums", rig.vacuum.name, rig.vacuum.model_dump(mode="json"))]

@@ -8,6 +8,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from fenwick.core.arrays import one_value
+from fenwick.core.catalogue.tools import IN_HAND, TOOLS
 from fenwick.core.formulas.route import Block
 from fenwick.core.rules import RuleBook
 from fenwick.core.site.cords import CordCrossing, Trodden, cord_crossing
@@ -16,9 +17,6 @@ from fenwick.core.site.sweep import HeadSweep, free_side, snags
 from fenwick.shop.model import FurniturePart, OwnedTool, PlacePart, ShopFile
 
 INLET_HEIGHT = 0.5  #: of a separator's inlet above the floor [m]
-
-
-MOVED_BY_HAND = ("hand-held-sander", "floor-sweep")  #: they take their hose along: nothing of them snags
 
 
 @dataclass(frozen=True)
@@ -81,7 +79,7 @@ def lay_floor(shop: ShopFile, rules: RuleBook | None = None) -> FloorPlan:
     spot = best_spot(room, targets, INLET_HEIGHT, blocks, rules)
     sweeps = tuple(_sweeps(shop, rules))
     caught = tuple(
-        Snag(sweep.id, found.id, free_side(sweep, _point(here) if here else None, room, blocks))
+        Snag(sweep.id, found.id, free_side(sweep, _point(here) if here else None, room, blocks, rules))
         for sweep in sweeps
         for found in routes
         if snags(sweep, found.way)
@@ -93,7 +91,8 @@ def _sweeps(shop: ShopFile, rules: RuleBook) -> Iterator[HeadSweep]:
     angle = float(np.radians(one_value(rules["floor.swing"])))
     for tool in shop.tools:
         moves = tool.travel_m > 0.0 or tool.swing_m > 0.0
-        if tool.place is not None and moves and tool.kind not in MOVED_BY_HAND:
+        by_hand = tool.kind is not None and TOOLS[tool.kind].machine in IN_HAND  # it takes its hose along
+        if tool.place is not None and moves and not by_hand:
             yield HeadSweep(tool.id, _point(tool.place), tool.faces, tool.travel_m, tool.swing_m, angle)
 
 

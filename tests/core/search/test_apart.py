@@ -91,3 +91,17 @@ def test_unknown_dust_leaves_the_air_to_compare() -> None:
     assert {"flow", "folding"} <= set(told)
     assert "kept" not in told
     assert "cut_size" not in told
+
+
+def test_a_draw_without_a_figure_tells_nothing_and_takes_none_away() -> None:
+    left, right = np.full(101, 2.0), np.full(101, 3.0)
+    right[7] = np.nan
+    right[9] = np.inf
+    found = apart(left, right, more_is_better=True)
+    assert (found.verdict, found.surely) == (BETTER, 0.98)
+    assert found.right is not None
+    assert (found.right.low, found.right.high) == (3.0, 3.0)
+    right[20:60] = np.nan
+    assert apart(left, right, more_is_better=True).right is None, "mostly there is no such figure"
+    right[0] = np.inf
+    assert apart(right, right, more_is_better=True).verdict is None

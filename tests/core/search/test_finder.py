@@ -4,6 +4,8 @@ from dataclasses import replace
 
 import numpy as np
 import pytest
+from hypothesis import given
+from hypothesis import strategies as st
 
 from fenwick.core.components.bins import Bin
 from fenwick.core.components.cyclone import Cyclone
@@ -23,7 +25,7 @@ from fenwick.core.search.designs import (
     transitions,
 )  # fmt: skip
 from fenwick.core.search.effects import with_stage
-from fenwick.core.search.finder import Limits, Scores, Search, search
+from fenwick.core.search.finder import Limits, Scores, Search, search, to_carry
 from fenwick.core.search.on_the_line import evaluate
 from fenwick.core.search.work import PortWork
 from fenwick.data.demo import demo_rig
@@ -211,3 +213,11 @@ def test_dust_is_carried_at_inlet_and_outlet_of_every_design_that_is_advised() -
         assert float(evaluate(started(), design.separator, 0).carries[0]) >= min(1.0, 0.9 * today) - 1e-6
     assert all(design.bought is not None for design in found.designs)
     assert all(design.bought is None for design in finished(Limits(how="bought"), 200, 3).designs)
+
+
+@given(today=st.floats(0.0, 3.0), more=st.floats(1e-6, 0.01))
+def test_what_a_design_has_to_carry_grows_without_a_jump(today: float, more: float) -> None:
+    asked, next_ = to_carry(today), to_carry(today + more)
+    assert asked <= min(today, 1.0), "today's own is never refused for it"
+    assert 0.0 <= next_ - asked <= 1.2 * more
+    assert today < 1.0 or asked == 1.0

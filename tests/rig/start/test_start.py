@@ -243,3 +243,12 @@ def test_several_tools_share_one_hose_or_have_one_each(share: str | None, use: s
 def test_sparks_and_wood_on_one_line_stop_here() -> None:
     with pytest.raises(RigError):
         start_line(Answers(tools=("bench-grinder", "table-saw"), stands="disc"))
+
+
+@pytest.mark.parametrize(("flow", "believed"), [(0.03, True), (0.12, False)])
+def test_start_and_checks_believe_the_same_labels(flow: float, believed: bool) -> None:
+    answers = Answers(sealed_suction=20e3, open_flow=flow, electrical_power=1000.0)
+    found = assess(build_line(start_line(answers).planned)).checks
+    check = next(one for one in found if one.id == "fan-believable")
+    assert (int(check.level[0]) == 0) == believed
+    assert ("which can be" in said_of(answers)) == believed

@@ -12,8 +12,6 @@ from fenwick.core.catalogue.vacuums import BY_POWER, COMMONEST, MOST_SOCKET_POWE
 from fenwick.core.formulas.fan import peak_air_power_share
 from fenwick.core.rules import RuleBook
 
-MOST_APART = 3.0  #: that a figure which follows from the others is beyond its class, at most [-]
-
 
 @dataclass(frozen=True)
 class LabelFigures:
@@ -38,6 +36,7 @@ class LabelledFan:
     peak_power: bool = False  #: whether the label shows more than a socket gives
     bounded: bool = False  #: whether the class would make more air than that power can
     air_share: float | None = None  #: most air power over electrical power [-]
+    believable: bool = True  #: whether a fan can make so much of it
 
 
 def fan_of(label: LabelFigures, kind: VacuumClass | None, rules: RuleBook) -> LabelledFan:
@@ -62,21 +61,23 @@ def fan_of(label: LabelFigures, kind: VacuumClass | None, rules: RuleBook) -> La
     if wanted is not None:
         product = wanted / share
         more = product / (usual.sealed_suction * usual.open_flow)
-        to_suction = one_value(rules["fan.power-suction"])
+        to_suction, apart = one_value(rules["fan.power-suction"]), one_value(rules["fan.apart"])
         if suction is None and flow is None:
             suction, flow = usual.sealed_suction * more**to_suction, usual.open_flow * more ** (1.0 - to_suction)
         elif suction is None and flow is not None:
-            suction = min(product / flow, MOST_APART * usual.sealed_suction)
+            suction = min(product / flow, apart * usual.sealed_suction)
         elif flow is None and suction is not None:
-            flow = min(product / suction, MOST_APART * usual.open_flow)
+            flow = min(product / suction, apart * usual.open_flow)
     suction = usual.sealed_suction if suction is None else suction
     flow = usual.open_flow if flow is None else flow
     made = label.air_watts if label.air_watts is not None else suction * flow * share
+    air_share = None if power is None else made / power
     return LabelledFan(
         usual.kind, suction, flow, usual.sealed_suction, usual.open_flow, power,
         peak_power=asked is not None and power is None,
         bounded=bounded,
-        air_share=None if power is None else made / power,
+        air_share=air_share,
+        believable=air_share is None or air_share <= one_value(rules["fan.believable"]),
     )  # fmt: skip
 
 

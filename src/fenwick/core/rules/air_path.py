@@ -25,6 +25,7 @@ ROWS: tuple[Rule, ...] = (
     Rule("leak.reading", 1.0, 0.3, 3.7, "number", "×", "Leaks at joints against the areas given for them", ESTIMATE),
     Rule("hose.modulus", 30e6, 10e6, 100e6, "stress", "", "Stiffness of a soft hose's plastic", ESTIMATE),
     Rule("floor.swing", 50.0, 40.0, 60.0, "angle", "", "How far to either side a swinging head turns", ESTIMATE),
+    Rule("floor.beside", 0.25, 0.15, 0.4, "length", "", "Free floor that a hose wants beside a tool", ESTIMATE),
     Rule("hose.slack", 0.3, 0.1, 0.6, "length", "", "Slack that a hose on the floor wants"),
     Rule(
         "floor.footprint", 0.5, 0.4, 0.7, "length", "", "Side of the floor that a separator and its lid want", ESTIMATE
@@ -44,6 +45,7 @@ ROWS: tuple[Rule, ...] = (
     Rule("clear.speed", 0.7, 0.5, 0.9, "share", "", "Speed of the dust against that of the air"),
     Rule("clear.extra", 1.0, 0.5, 2.0, "number", "s", "Time a tool goes on making dust when it stops"),
     Rule("fan.power-suction", 0.5, 0.2, 0.8, "share", "", "Of a stronger motor's air power, into suction", ESTIMATE),
+    Rule("fan.apart", 3.0, 2.0, 4.0, "number", "×", "What follows from a label, over its class, at most", ESTIMATE),
     Rule("fan.believable", 0.45, 0.40, 0.50, "share", "", "Most air power per electrical power", ESTIMATE),
     Rule(
         "fan.low-suction",

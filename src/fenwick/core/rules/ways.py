@@ -17,6 +17,8 @@ ROWS: tuple[Rule, ...] = (
     _stock("drum-sander", 0.03, 0.015, 0.06, "boards at a drum sander, in and out"),
     _stock("mitre-saw", 0.09, 0.05, 0.16, "boards and the saw's arm at a mitre saw"),
     _stock("lathe", 0.06, 0.03, 0.12, "hands and tools at a lathe"),
+    Rule("start.agree", 0.03, 0.01, 0.1, "share", "", "Litres and ruler of a bin that still agree", ESTIMATE),
+    Rule("start.taper", 2.5, 1.5, 4.0, "number", "×", "One end of a bin over its other, at most", ESTIMATE),
     Rule("way.noticed", 0.005, 0.002, 0.02, "share", "", "Of the dust made, what one would notice", ESTIMATE),
     Rule("way.evening", 3.0, 2.0, 4.0, "number", "h", "An evening at the bench", ESTIMATE),
     Rule("way.weekend", 12.0, 8.0, 16.0, "number", "h", "A weekend at the bench", ESTIMATE),

@@ -103,24 +103,29 @@ def apart(left: Array | None, right: Array | None, *, more_is_better: bool) -> F
     sides = _drawn(left), _drawn(right)
     if left is None or right is None or sides[0] is None or sides[1] is None:
         return FigureApart(*sides, None, None)
-    gain = np.atleast_1d(right - left) * (1.0 if more_is_better else -1.0)
+    with np.errstate(invalid="ignore"):  # of two that are not finite there is no difference
+        gain = np.atleast_1d(right - left) * (1.0 if more_is_better else -1.0)
     scale = NOTICED * np.maximum(np.abs(np.atleast_1d(left)), np.abs(np.atleast_1d(right)))
     gain, scale = np.broadcast_arrays(gain, scale)
     draws = gain[1:] if gain.size > 1 else gain
     noticed = scale[1:] if gain.size > 1 else scale
+    tells = np.isfinite(draws)
     shares = {
-        BETTER: float(np.mean(draws > noticed)),
-        WORSE: float(np.mean(draws < -noticed)),
-        SAME: float(np.mean(np.abs(draws) <= noticed)),
+        BETTER: float(np.mean(tells & (draws > noticed))),
+        WORSE: float(np.mean(tells & (draws < -noticed))),
+        SAME: float(np.mean(tells & (np.abs(draws) <= noticed))),
     }
     word, share = max(shares.items(), key=lambda item: item[1])
     return FigureApart(*sides, word if share >= WITHIN else CANNOT_TELL, share)
 
 
 def _drawn(values: Array | None) -> DrawnFigure | None:
-    if values is None or not np.all(np.isfinite(values)):
+    if values is None:
         return None
     draws = np.atleast_1d(values)
+    draws = draws[np.isfinite(draws)] if np.isfinite(draws[0]) else draws[:0]
+    if draws.size < WITHIN * np.size(values):  # too often there is no such figure
+        return None
     tail = (1.0 - WITHIN) / 2.0
     low, high = np.quantile(draws[1:] if draws.size > 1 else draws, [tail, 1.0 - tail])
     return DrawnFigure(one_value(draws[0]), float(low), float(high))

@@ -35,7 +35,7 @@ GOOD = 40  #: designs of a kind that the next round starts from
 WISHES = ("kept", "air", "height", "cost", "hours")
 _MORE_IS_BETTER = {"air"}
 LEAST_PAST = 1e-4  #: that designs are told apart by [-]
-AS_TODAY = 0.9  #: of the carrying speed that today's separator has, where that settles the dust, too [-]
+AS_TODAY = 0.9  #: of what today's separator comes to, that is enough where next to nothing carries [-]
 DEFAULT_WISHES = {"kept": 3.0, "air": 2.0, "height": 1.0, "cost": 0.0, "hours": 0.0}
 
 
@@ -149,7 +149,7 @@ def search(
     finish = "shop-built" if limits.how == MADE else "smooth"
     hoses = hose_ends(stage)
     today = one_value(evaluate(line, stage, port, works).carries)
-    carried = 1.0 if today >= 1.0 else AS_TODAY * today  # a weak line is not left without any design
+    carried = to_carry(today)
     batches: list[_Batch] = []
     tried, per_kind = 0, count / max(len(limits.kinds), 1)
     for turn, (share, spread) in enumerate(zip(ROUNDS, SPREAD, strict=True)):
@@ -226,6 +226,17 @@ def _score(scores: Scores, weights: dict[str, float]) -> Array:
 
 
 MOST_DOMINATED = 400  #: that are handed on, evenly picked
+
+
+def to_carry(today: float) -> float:
+    """What a design has to come to, of the speed at which the dust settles: a weak line is not left without any.
+
+    Parameters
+    ----------
+    today : what the separator that stands there comes to [-]
+    """
+    reached = min(today, 1.0)
+    return reached * (AS_TODAY + (1.0 - AS_TODAY) * reached)
 
 
 def _finished(

@@ -36,12 +36,13 @@ def cord_crossing(vacuum: FloorPoint, outlet: FloorPoint, trodden: Sequence[Trod
     vacuum, outlet : where it begins and ends [m]
     trodden : pieces of floor
     """
-    found = []
+    found: list[list[Trodden]] = []
     for corner in ((vacuum[0], outlet[1]), (outlet[0], vacuum[1])):
         way = np.array([vacuum, corner, outlet], dtype=float)
         over = [one for one in trodden if np.any(crosses(way[:-1], way[1:], one.block))]
         if not over:
             return None
         found.append(over)
-    worst = min(found, key=len)[0]
+    over = min(found, key=lambda way: (any(one.wheels for one in way), len(way)))
+    worst = max(over, key=lambda one: one.wheels)
     return CordCrossing(worst, (worst.block.x, worst.block.y))

@@ -9,15 +9,15 @@ from itertools import pairwise
 import numpy as np
 import numpy.typing as npt
 
-from fenwick.core.arrays import Array
+from fenwick.core.arrays import Array, one_value
 from fenwick.core.formulas.route import Block
+from fenwick.core.rules import RuleBook
 from fenwick.core.site.floor import FloorPoint
 
 #: sides of a tool as they are called on the plan, the way they look
 SIDES: dict[str, FloorPoint] = {"front": (0.0, -1.0), "back": (0.0, 1.0), "left": (-1.0, 0.0), "right": (1.0, 0.0)}
 STEP = 0.02  #: a hose is looked at in steps of that [m]
 BODY = 0.18  #: half the side of a tool on the floor [m]
-CLEAR = 0.25  #: that a hose wants beside a tool [m]
 
 
 @dataclass(frozen=True)
@@ -64,7 +64,9 @@ def snags(sweep: HeadSweep, way: Array) -> bool:
     return bool(legs) and bool(np.any(sweep.reaches(np.concatenate(legs))))
 
 
-def free_side(sweep: HeadSweep, spot: FloorPoint | None, room: FloorPoint, blocks: Sequence[Block]) -> str | None:
+def free_side(
+    sweep: HeadSweep, spot: FloorPoint | None, room: FloorPoint, blocks: Sequence[Block], rules: RuleBook
+) -> str | None:
     """The side of a tool at which a hose is out of the head's way, the one towards the separator first.
 
     Parameters
@@ -72,13 +74,14 @@ def free_side(sweep: HeadSweep, spot: FloorPoint | None, room: FloorPoint, block
     spot : of the separator [m]; None where it has no place yet
     room : its width and depth [m]
     blocks : what stands about; what the tool stands on is in nobody's way
+    rules : for the room that a hose wants
     """
     here = np.array(sweep.place)
     under = [block for block in blocks if not block.holds(here[None, :])[0]]
     wanted = np.zeros(2) if spot is None else np.array(spot) - here
-    found = []
+    found, clear = [], one_value(rules["floor.beside"])
     for name, side in SIDES.items():
-        out = here + np.array(side) * (BODY + CLEAR * np.linspace(0.05, 1.0, 20)[:, None])
+        out = here + np.array(side) * (BODY + clear * np.linspace(0.05, 1.0, 20)[:, None])
         inside = bool(np.all((out > 0.0) & (out < np.array(room))))
         if inside and not np.any(sweep.reaches(out)) and not any(np.any(block.holds(out)) for block in under):
             found.append((-float(np.array(side) @ wanted), name))

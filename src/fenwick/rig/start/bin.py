@@ -3,15 +3,18 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from math import pi, sqrt
+from math import sqrt
 from typing import Any
 
+from scipy.optimize import brentq
+
+from fenwick.core.arrays import one_value
 from fenwick.core.catalogue import parts
+from fenwick.core.components.bins import Bin
+from fenwick.core.rules import RuleBook
 from fenwick.rig.edits.guesswork import Guesswork, tidy
 from fenwick.rig.start.answers import Answers
 from fenwick.rig.start.conclusion import Conclusion
-
-OFF = 0.03  #: litres and ruler that differ by no more agree [-]
 
 
 @dataclass(frozen=True)
@@ -35,7 +38,7 @@ class _Sizes:
     @property
     def volume(self) -> float:
         """[m^3]"""
-        return pi / 12.0 * self.height * (self.top**2 + self.top * self.bottom + self.bottom**2)
+        return one_value(Bin((0.0, self.height), (self.bottom, self.top)).volume_to(self.height))
 
 
 def guess_bin(answers: Answers) -> BinGuess:
@@ -80,13 +83,18 @@ def _of_volume(answers: Answers, ruled: _Sizes, usual: _Sizes) -> _Sizes | None:
         grown = sqrt(volume / _Sizes(usual.top, usual.bottom, ruled.height).volume)
         return _Sizes(usual.top * grown, usual.bottom * grown, ruled.height)
     if None not in widths:
-        return ruled if abs(volume / ruled.volume - 1.0) <= OFF else None
+        return ruled if abs(volume / ruled.volume - 1.0) <= one_value(RuleBook()["start.agree"]) else None
     known = widths[0] or widths[1] or 0.0
-    inside = 12.0 * volume / (pi * ruled.height) - 0.75 * known**2  # (other + known / 2)²
-    other = sqrt(inside) - 0.5 * known if inside > 0.0 else 0.0
-    if not 0.4 * known <= other <= 2.5 * known:  # no bin tapers so far: one of the figures is another's
-        return None
-    return _Sizes(known, other, ruled.height) if widths[0] else _Sizes(other, known, ruled.height)
+
+    def with_other(width: float) -> _Sizes:
+        top, bottom = (known, width) if widths[0] else (width, known)
+        return _Sizes(top, bottom, ruled.height)
+
+    most = one_value(RuleBook()["start.taper"])
+    narrow, wide = known / most, known * most
+    if not with_other(narrow).volume <= volume <= with_other(wide).volume:
+        return None  # no bin tapers so far: one of the figures is another's
+    return with_other(float(brentq(lambda width: with_other(width).volume - volume, narrow, wide)))
 
 
 def _concluded(volume: float, sizes: _Sizes, answers: Answers) -> list[Conclusion]:

@@ -108,8 +108,7 @@ def _whole_label(answers: Answers, fan: LabelledFan) -> list[Conclusion]:
     if fan.power is None or fan.air_share is None:
         return []
     figures = ((fan.power, "power"), (fan.air_share, "share"))
-    believable = fan.air_share <= float(RuleBook()["fan.believable"])
     words = "{} move nothing, as suction and flow are both known: {} of it becomes air power, " + (
-        "which can be." if believable else "which no fan does: one of the figures is too large."
+        "which can be." if fan.believable else "which no fan does: one of the figures is too large."
     )
     return [Conclusion(words, figures)]

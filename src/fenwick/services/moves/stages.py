@@ -8,6 +8,7 @@ from functools import partial
 
 from fenwick.core.arrays import one_value
 from fenwick.core.catalogue.parts import hose_price
+from fenwick.core.components.bins import Bin
 from fenwick.core.components.separator import Separator
 from fenwick.core.errors import CoreError
 from fenwick.core.judging.assess import assess
@@ -120,13 +121,19 @@ class _Spot:
 def _as_first(ground: MoveGround) -> _Spot:
     """Ahead of the vacuum, over the largest bin of the shop or one that is bought, with a hose behind it."""
     bins = ground.shop.bins if ground.shop is not None else ()
-    owned = max(bins, key=lambda one: one.height_m * one.top_d_m**2, default=None)
+    owned = max(bins, key=_holds, default=None)
     rig, part = _with_first(ground.rig, owned)
     link = next(e for e in reversed(rig.line.elements) if isinstance(e, HosePart))
     hose = hose_price(link.bore_m, link.length_m, link.wall or "wire-helix")
     if owned is None:
         return _Spot(rig, part, cost=hose + one_value(ground.rules["price.bin"]))
     return _Spot(rig, part, cost=hose, uses=(owned.id,))
+
+
+def _holds(owned: OwnedBin) -> float:
+    """To the brim [m^3]."""
+    whole = Bin((0.0, owned.height_m), (owned.bottom_d_m, owned.top_d_m))
+    return one_value(whole.volume_to(owned.height_m))
 
 
 def _with_first(rig: Rig, owned: OwnedBin | None) -> tuple[Rig, str]:

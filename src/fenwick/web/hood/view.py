@@ -98,9 +98,8 @@ class HoodView:
     symbol: Markup  #: of the tool
     rows: list[VerdictRow]
     ways: list[HoodWayRow]
-    line_first: (
-        tuple[str, Suggestion] | None
-    )  #: (key, words) of the single change of the line that helps this tool most, before any of its hood
+    #: (key, words) of the change of the line that helps this tool most, before any of its hood
+    line_first: tuple[str, Suggestion] | None
     options: list[OptionRow]
     fan: str  #: what tells the air of its extra fan: flow, curve, points; empty without one
     air: str  #: at the tool, open alone

@@ -59,7 +59,7 @@ def bores_to_try(rig: Rig, part: str, system: str) -> tuple[tuple[str, str], ...
     """(key of the change, words) of the bores next to a hose's own; empty for what is no hose."""
     elements = [e for _, branch in rig.line.walk() for e in branch.elements] + list(rig.line.elements)
     hose = next((e for e in elements if e.id == part and isinstance(e, HosePart)), None)
-    if not isinstance(hose, HosePart):
+    if hose is None:
         return ()
     narrower = [bore for bore in HOSE_BORES if bore < hose.bore_m - SAME_BORE][-2:]
     wider = [bore for bore in HOSE_BORES if bore > hose.bore_m + SAME_BORE][:2]

@@ -3,12 +3,11 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from contextlib import suppress
 from dataclasses import dataclass
 
-from fenwick.rig import Rig, RigError
+from fenwick.rig import Rig
 from fenwick.shop import ShopFile
-from fenwick.shop.from_line import filled_from
+from fenwick.shop.from_line import not_listed
 
 
 @dataclass(frozen=True)
@@ -22,10 +21,5 @@ class FillRow:
 
 def fill_rows(shop: ShopFile, lines: Sequence[tuple[int, Rig]]) -> list[FillRow]:
     """A row for every line that has something to enter."""
-    rows = []
-    for line_id, rig in lines:
-        with suppress(RigError):  # the shop holds no more
-            missing = filled_from(shop, rig).added
-            if missing:
-                rows.append(FillRow(line_id, rig.name, missing))
-    return rows
+    rows = (FillRow(line_id, rig.name, not_listed(shop, rig)) for line_id, rig in lines)
+    return [row for row in rows if row.missing]
