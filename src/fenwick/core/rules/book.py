@@ -45,6 +45,7 @@ SUBJECTS = {
     "buy": "Making and buying",
     "price": "Making and buying",
     "way": "Making and buying",
+    "start": "A first line",
     "cure": "Making and buying",
     "form": "Making and buying",
     "closure": "Lids",
