@@ -2,12 +2,15 @@
 
 import re
 from dataclasses import replace
+from pathlib import Path
 from xml.etree import ElementTree
 
 import numpy as np
 import pytest
 
+import fenwick
 from fenwick.core.formulas.sizes import SIZES, lognormal_weights
+from fenwick.core.search.designs import RANGES
 from fenwick.core.search.effects import Sweep
 from fenwick.core.search.finder import Design
 from fenwick.drawing.grade_chart import GradeChart, render_grade_chart
@@ -18,6 +21,7 @@ from fenwick.wording.say import Voice
 from tests.lines import disc_line
 
 VOICE = Voice("metric", {})
+STYLE = Path(fenwick.__file__).parent / "web/static/css/finder.css"
 LABELS = {kind: kind for kind in SHAPES}
 
 
@@ -99,6 +103,18 @@ def test_the_plot_links_what_nobody_beats_and_greys_the_rest() -> None:
     beaten = next(g for g in svg.iter("g") if g.get("class") == "beaten")
     assert len(list(beaten)) == 1
     assert "2 of them nobody beats" in str(ElementTree.tostring(svg))
+
+
+@pytest.mark.parametrize("kind", list(RANGES))
+def test_each_kind_that_is_sought_has_a_mark_and_a_colour_of_its_own(kind: str) -> None:
+    drawn = parse(render_tradeoff([design(kind=kind)], (0.85, 1000.0), 0, str, VOICE, {kind: kind}))
+    (link,) = drawn.iter("a")
+    assert f"kind-{kind}" in str(link.get("class")).split()
+    assert SHAPES[kind] in [path.get("d") for path in link.iter("path")]
+    assert list(SHAPES.values()).count(SHAPES[kind]) == 1
+    colours = re.findall(r"\.kind-([\w-]+) \{\s*fill: (#\w+)", STYLE.read_text())
+    assert len({colour for _, colour in colours}) == len(RANGES) == len(SHAPES)
+    assert kind in dict(colours)
 
 
 def test_more_kept_stands_higher_and_more_suction_farther_right() -> None:

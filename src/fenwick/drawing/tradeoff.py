@@ -31,6 +31,7 @@ SHAPES = {
     "cyclone": "M 0 -6 L 5.5 4.5 H -5.5 Z",
     "slotted-disc": "M -4.5 -4.5 h 9 v 9 h -9 Z",
     "hung-disc": "M 0 -6 L 6 0 L 0 6 L -6 0 Z",
+    "one-body": "M -5.5 4.5 V -0.5 L -2.5 -5 H 2.5 L 5.5 -0.5 V 4.5 Z",
     "elbow-lid": "M -1.7 -5.5 h 3.4 v 3.8 h 3.8 v 3.4 h -3.8 v 3.8 h -3.4 v -3.8 h -3.8 v -3.4 h 3.8 Z",
     "rim-inlet": "M -5 0 a 5 5 0 1 0 10 0 a 5 5 0 1 0 -10 0",
 }
