@@ -8,7 +8,7 @@ from typing import Any
 from sqlalchemy import Column, inspect, text
 from sqlmodel import Session, SQLModel, col, select, update
 
-from fenwick.data import trial_tables  # noqa: F401 registers its tables
+from fenwick.data import log_tables, trial_tables  # noqa: F401 register their tables
 from fenwick.data.history import OF_BUILDS, OF_LINES, OF_SHOPS, OF_WAYS, History, Numbering
 from fenwick.data.tables import Build, DustLine, LineWay, Shop
 from fenwick.data.trial_tables import AirLog

@@ -18,6 +18,7 @@ class Shop(SQLModel, table=True):
     id: int | None = Field(default=None, primary_key=True)
     name: str = Field(max_length=120)
     cursor: int = 0  #: number of the shop file's revision in force; 0: none yet
+    log_cursor: int = 0  #: number of the last step of the log that counts; 0: none yet
     created_at: datetime = Field(default_factory=_now)
 
 
@@ -32,6 +33,7 @@ class DustLine(SQLModel, table=True):
     position: int = 0
     cursor: int = 1
     removed: bool = False  #: kept, so that removing it can be undone
+    by_log: bool = True  #: whether its bin and filter are shown as the log has them today
 
 
 class Revision(SQLModel, table=True):

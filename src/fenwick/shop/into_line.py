@@ -19,7 +19,7 @@ from fenwick.shop.making import OwnedBin
 from fenwick.shop.model import OwnedFitting, OwnedHose, OwnedTool, OwnedVacuum, ShopFile
 
 SOLD_WALLS: tuple[WallKind, ...] = ("smooth", "wire-helix")
-OWN_KEYS = {"id", "cord_m", "circuit", "place"}  #: of a vacuum, that a line has no use for
+OWN_KEYS = {"id", "cord_m", "circuit", "place", "of_shop"}  #: of a vacuum, that a line has no use for
 
 
 def put_hose(rig: Rig, part: str, hose: OwnedHose, *, turned: bool = False) -> Rig:
@@ -78,7 +78,8 @@ def put_vacuum(rig: Rig, vacuum: OwnedVacuum) -> Rig:
     RigError
     """
     document = rig.model_dump(mode="json")
-    document["vacuum"] = {key: value for key, value in vacuum.model_dump(mode="json").items() if key not in OWN_KEYS}
+    known = {key: value for key, value in vacuum.model_dump(mode="json").items() if key not in OWN_KEYS}
+    document["vacuum"] = {**known, "of_shop": vacuum.id}
     document["guesses"] = [guess for guess in document["guesses"] if guess["part"] != "vacuum"]
     return check_change(rig, document if vacuum.name == rig.vacuum.name else without_factors(document, OF_VACUUM))
 
@@ -97,7 +98,7 @@ def put_bin(rig: Rig, part: str, owned: OwnedBin) -> Rig:
         raise RigError((Problem("", "only a separator stands on a bin"),))
     bottom, top = ({"height_m": 0.0, "d_m": owned.bottom_d_m}, {"height_m": owned.height_m, "d_m": owned.top_d_m})
     known = {"wall_m": owned.wall_m, "material": owned.material, "closure": owned.closure}
-    values = {**known, "sight": found["bin"]["sight"]}
+    values = {**known, "sight": found["bin"]["sight"], "of_shop": owned.id}
     found["bin"] = {"profile": [bottom, top], **{key: value for key, value in values.items() if value is not None}}
     return check_change(rig, document)
 

@@ -6,13 +6,14 @@ from collections.abc import Mapping
 from dataclasses import dataclass, field
 
 from fenwick.core.arrays import Values
-from fenwick.core.rules import air_path, dust_path, making, prices, safety, separation, testing, ways
+from fenwick.core.rules import air_path, dust_path, logbook, making, prices, safety, separation, testing, ways
 from fenwick.core.rules.rule import Rule
 
 RULES: tuple[Rule, ...] = (
     *air_path.ROWS,
     *separation.ROWS,
     *dust_path.ROWS,
+    *logbook.ROWS,
     *making.ROWS,
     *prices.ROWS,
     *safety.ROWS,
@@ -65,6 +66,7 @@ SUBJECTS = {
     "circuit": "Circuits",
     "motor": "The vacuum's motor",
     "test": "Tests",
+    "log": "The log",
     "verdict": "When a figure is to watch or to act on",
 }
 

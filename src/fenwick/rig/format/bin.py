@@ -111,6 +111,7 @@ class BinPart(f.Part):
     relief: ReliefPart | None = None
     ribs: Literal["none", "rings", "upright"] = Field("none", title="Ribs")
     sight: Literal["clear", "window", "lamp", "opaque"] | None = Field(None, title="Fill seen by")
+    of_shop: f.Id | None = Field(None, title="Which of the shop's")
 
     @property
     def is_round(self) -> bool:

@@ -81,6 +81,7 @@ class VacuumPart(f.Part):
     loudness_dba: f.Loudness | None = Field(None, title="Loudness read")
     last_held: str | None = Field(None, title="Last held", json_schema_extra={"enum": [*DUSTS, *HELD_BESIDES]})
     emptied: f.Flag = Field(False, title="Emptied and cleaned since")
+    of_shop: f.Id | None = Field(None, title="Which of the shop's")
     curve: CurvePart
     filter: FilterPart | None = None
     bag: BagPart | None = None

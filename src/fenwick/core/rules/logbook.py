@@ -1,0 +1,29 @@
+"""Rules of thumb: how far the model of a line may be off in one's own shop, and how often things are looked after."""
+
+from __future__ import annotations
+
+from fenwick.core.rules.rule import ESTIMATE, Rule
+
+ROWS: tuple[Rule, ...] = (
+    Rule("log.unsure-bin", 0.4, 0.2, 0.7, "number", "ln", "How far a bin's modelled filling may be off", ESTIMATE),
+    Rule("log.unsure-filter", 0.7, 0.4, 1.0, "number", "ln", "How far a filter's modelled life may be off", ESTIMATE),
+    Rule("log.unsure-seal", 0.6, 0.4, 1.0, "number", "ln", "How far the usual life of a seal may be off", ESTIMATE),
+    Rule("log.scatter-bin", 0.15, 0.08, 0.3, "number", "ln", "Scatter of a bin's fillings", ESTIMATE),
+    Rule("log.scatter-filter", 0.3, 0.15, 0.5, "number", "ln", "Scatter of a filter's lives", ESTIMATE),
+    Rule("log.scatter-seal", 0.4, 0.2, 0.6, "number", "ln", "Scatter of a seal's lives", ESTIMATE),
+    Rule("log.scatter-week", 0.5, 0.2, 0.9, "number", "ln", "Scatter of work from week to week", ESTIMATE),
+    Rule("log.usual-weeks", 3.0, 1.0, 8.0, "number", "weeks", "Logged weeks that outweigh the jobs", ESTIMATE),
+    Rule(
+        "log.gap-weeks", 4.0, 2.0, 8.0, "number", "weeks", "Without a logged hour, after which that is said", ESTIMATE
+    ),
+    Rule("log.first-joint", 1.0, 0.5, 3.0, "number", "h", "To the first look at a rigid joint under load"),
+    Rule("log.joints-every", 30.0, 14.0, 60.0, "number", "days", "Between looks at joints under load or rigid"),
+    Rule("log.seals-every", 60.0, 30.0, 120.0, "number", "days", "Between looks at seals and latches"),
+    Rule("log.seal-life", 365.0, 120.0, 900.0, "number", "days", "Life of a gasket on a bin that is opened weekly"),
+    Rule("log.brushes-every", 365.0, 180.0, 730.0, "number", "days", "Between looks at a motor's brushes", ESTIMATE),
+    Rule("log.cord-every", 180.0, 90.0, 365.0, "number", "days", "Between looks at cords", ESTIMATE),
+    Rule("log.test-every", 180.0, 90.0, 365.0, "number", "days", "Between tests of what is kept", ESTIMATE),
+    Rule(
+        "log.look-over", 730.0, 365.0, 1100.0, "number", "days", "Between looks over a whole line, parts off", ESTIMATE
+    ),
+)

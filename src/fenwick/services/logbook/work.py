@@ -1,0 +1,162 @@
+"""The log's work on each line: hours as they were logged, the jobs of the week where none were, and what they use."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+from datetime import datetime
+from functools import cached_property
+
+import numpy as np
+
+from fenwick.core.hours.wear import Wear
+from fenwick.core.logbook.story import UsedWork, steady
+from fenwick.core.rules import RuleBook
+from fenwick.data.logbook import HoursAtTool
+from fenwick.logged import Logged
+from fenwick.rig import Rig
+from fenwick.services.logbook.holders import BAG, BIN, FILTER, TANK, Holder, emptied, wears_of
+from fenwick.shop import ShopFile
+from fenwick.shop.work import jobs_on_line
+
+JULIAN = 1721424.5  #: days before the first of the calendar that dates count from [d]
+HOUR = 3600.0  #: [s]
+
+
+@dataclass(frozen=True)
+class LogRead:
+    """A log as it is worked out: what happened in order of time, and the hours that were worked."""
+
+    events: tuple[Logged, ...]
+    hours: tuple[HoursAtTool, ...]
+    today: float  #: Julian day [d]
+
+    @cached_property
+    def spans(self) -> dict[int, tuple[float, float]]:
+        """First and last day on which the log speaks of each line that it knows [d]."""
+        found: dict[int, tuple[float, float]] = {}
+        for event in self.events:
+            if event.line is not None:
+                day = julian(event.at)
+                first, last = found.get(event.line, (day, day))
+                found[event.line] = min(first, day), max(last, day)
+        for worked in self.hours:
+            if worked.line is not None:
+                first, last = found.get(worked.line, (float(worked.at[0]), float(worked.at[-1])))
+                found[worked.line] = min(first, float(worked.at[0])), max(last, float(worked.at[-1]))
+        return found
+
+
+def julian(moment: datetime) -> float:
+    """A moment as a Julian day, by the shop's clock [d]."""
+    midnight = moment.replace(hour=0, minute=0, second=0, microsecond=0)
+    return JULIAN + moment.toordinal() + (moment - midnight).total_seconds() / 86400.0
+
+
+@dataclass(frozen=True)
+class JobHere:
+    """A job that is done on a line."""
+
+    name: str
+    tool: str  #: name of the port
+    hours: float  #: each time [h]
+    times: float  #: a week [-]
+
+
+@dataclass(frozen=True)
+class ToolHours:
+    """Hours at a tool, and what they use."""
+
+    wear: Wear
+    hours: float  #: [h]
+
+
+@dataclass(frozen=True)
+class LineAtWork:
+    """A line at work, as far as it uses holders."""
+
+    rig: Rig
+    wears: Mapping[str, Wear]
+    hours: tuple[HoursAtTool, ...]
+    jobs: tuple[JobHere, ...]
+    usual: Mapping[str, float]  #: hours a week of the jobs at each of its ports [h]
+    first: float | None  #: day since which its hours are logged [d]
+
+
+def lines_at_work(
+    read: LogRead, rigs: Sequence[tuple[int, Rig]], shop: ShopFile | None, rules: RuleBook
+) -> dict[int, LineAtWork]:
+    """Lines by their numbers; a job counts on the one that the log spoke of last."""
+    found: dict[int, LineAtWork] = {}
+    taken: set[str] = set()
+    for line_id, rig in sorted(rigs, key=lambda one: read.spans[one[0]][1], reverse=True):
+        jobs = jobs_on_line(shop, rig, rules)[0] if shop else []
+        here, usual = [], dict[str, float]()
+        for job in jobs:  # a job is done on one line: the one that was logged last
+            port = rig.line.ways[job.port][0].port
+            if port is not None and job.id not in taken and job.seconds is not None:
+                here.append(JobHere(job.name, port.name, job.seconds / HOUR, job.times))
+                usual[port.name] = usual.get(port.name, 0.0) + job.seconds * job.times / HOUR
+        taken |= {job.id for job in jobs}
+        hours = tuple(one for one in read.hours if one.line == line_id)
+        first = min((float(one.at[0]) for one in hours), default=None)
+        found[line_id] = LineAtWork(rig, wears_of(emptied(rig)), hours, tuple(here), usual, first)
+    return found
+
+
+def life_of(wear: Wear, kind: str) -> float:
+    """Hours of a holder's whole life at one tool [h]; inf where that does not use it, or it cannot be told."""
+    hours = {BIN: wear.bin or np.inf, FILTER: wear.filter, BAG: wear.bag, TANK: wear.tank}[kind]
+    return hours if hours > 0.0 else np.inf
+
+
+def work_on(holder: Holder, lines: Mapping[int, LineAtWork], today: float) -> UsedWork:
+    """What the logged hours used of it."""
+    parts = []
+    for line in (lines[one] for one in holder.lines):
+        for worked in line.hours:
+            wear = line.wears.get(worked.tool)
+            if wear is not None:
+                until = np.searchsorted(worked.at, today, side="right")
+                parts.append(UsedWork(worked.at[:until], worked.hours[:until] / life_of(wear, holder.kind)))
+    return UsedWork.of(parts)
+
+
+def usual_week(holder: Holder, lines: Mapping[int, LineAtWork], only: int | None = None) -> float | None:
+    """What a week of the usual jobs uses of it [-]; None where no job is known."""
+    shares = [
+        hours / life_of(line.wears[tool], holder.kind)
+        for line_id, line in lines.items()
+        if line_id in holder.lines and only in (None, line_id)
+        for tool, hours in line.usual.items()
+        if tool in line.wears
+    ]
+    return sum(shares) if shares else None
+
+
+def usual_work_on(holder: Holder, lines: Mapping[int, LineAtWork], read: LogRead) -> UsedWork:
+    """What the usual jobs used of it while no hours were logged, since the log first speaks of the line."""
+    parts = []
+    for line_id in holder.lines:
+        week, first = usual_week(holder, lines, line_id), lines[line_id].first
+        if week:
+            parts.append(steady(week, read.spans[line_id][0], read.today if first is None else first))
+    return UsedWork.of(parts)
+
+
+def work_mix(holder: Holder, lines: Mapping[int, LineAtWork]) -> list[ToolHours]:
+    """Tools that use a holder, by the hours that were logged at each, else by those of the jobs."""
+    found = []
+    for line in (lines[one] for one in holder.lines):
+        logged = {one.tool: float(one.hours.sum()) for one in line.hours}
+        for tool, hours in (logged or line.usual).items():
+            if tool in line.wears and hours > 0.0:
+                found.append(ToolHours(line.wears[tool], hours))
+    return found
+
+
+def modelled_hours(holder: Holder, lines: Mapping[int, LineAtWork]) -> float | None:
+    """Of a whole life by the model, at the mix of work there is [h]; None where no work is known."""
+    mix = work_mix(holder, lines)
+    used = sum(one.hours / life_of(one.wear, holder.kind) for one in mix)
+    return sum(one.hours for one in mix) / used if used > 0.0 else None
