@@ -214,6 +214,17 @@ def remove_trial(session: Session, trial_id: int, *, back: bool = False) -> int:
     return trial.line_id
 
 
+def last_tested(session: Session) -> dict[int, datetime]:
+    """When each line was last tested, by its number; lines without a run that is done are left out."""
+    when = func.max(func.coalesce(TrialRun.finished_at, Trial.created_at))
+    asked = select(Trial.line_id, when).join(TrialRun, col(TrialRun.trial_id) == Trial.id)
+    done = (TrialRun.state == DONE, col(Trial.removed_at).is_(None))
+    return {
+        line: datetime.fromisoformat(str(at))
+        for line, at in session.exec(asked.where(*done).group_by(col(Trial.line_id))).all()
+    }
+
+
 def logs_of_runs(session: Session, run_ids: Sequence[int]) -> dict[int, int]:
     """Id of the newest log of each run that has one, by the run's."""
     mine = select(AirLog.run_id, AirLog.id).where(col(AirLog.run_id).in_(run_ids), col(AirLog.removed_at).is_(None))

@@ -60,14 +60,3 @@ def between(draws: Array) -> Between:
     tail = (1.0 - WITHIN) / 2.0
     low, likely, high = np.quantile(draws, [tail, 0.5, 1.0 - tail], axis=1, method="inverted_cdf")
     return Between(likely, low, high)
-
-
-def by_calendar(since: Array, every: Array, low: Array, high: Array) -> Between:
-    """Days until the next look at n things that are looked at by the calendar [d]; below 0 it is overdue.
-
-    Parameters
-    ----------
-    since : days since the last look, or since it was made [d], shape (n,)
-    every, low, high : between two looks, as a rule and at its ends [d], shape (n,)
-    """
-    return Between(every - since, low - since, high - since)

@@ -82,7 +82,8 @@ BOUNDS: dict[str, tuple[float, float]] = {
     GRADE: (0.0, float(len(GRADES) - 1)),
 }
 MOST_WORDS = 2000
+#: quantities of the units' table, in which each is shown
 QUANTITIES = {
-    LEVEL: "bore", VOLUME: "volume", MASS: "mass", HOURS: "hours", COUNT: "count", MONEY: "money",
-    SUCTION: "suction", KEPT: "share", GRADE: "grade",
+    LEVEL: "bore", VOLUME: "volume", MASS: "heap", HOURS: "number", COUNT: "number", MONEY: "number",
+    SUCTION: "suction", KEPT: "share", GRADE: "number",
 }  # fmt: skip
