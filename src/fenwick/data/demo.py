@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+from datetime import datetime
 from importlib import resources
 from pathlib import Path
 
@@ -10,6 +11,7 @@ from fenwick.builds.model import BuildFile, read_build
 from fenwick.core.tuning.readings import Reading
 from fenwick.data.builds import change_build
 from fenwick.data.database import Database
+from fenwick.data.demo_log import seed_log
 from fenwick.data.demo_trials import seed_trials
 from fenwick.data.lines import add_line, first_line_id
 from fenwick.data.opening import create_database
@@ -59,6 +61,7 @@ def seed_demo(path: Path) -> Database:
             for reading, note in demo_readings():
                 take(session, lines[-1], reading, note)
             seed_trials(session, lines)
+            seed_log(session, lines, datetime.now())
             build = demo_build()
             change_build(session, lines[0], build.what, build, "Half-way")
     return database

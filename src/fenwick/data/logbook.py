@@ -89,6 +89,13 @@ def add_entries(session: Session, entries: Sequence[Logged], label: str) -> list
     return added
 
 
+def begin_log(session: Session, entries: Sequence[Logged]) -> list[int]:
+    """Entries with which a log begins, before any step of its history; their ids."""
+    added = _insert(session, entries)
+    kept(session)
+    return added
+
+
 def change_entry(session: Session, entry: int, changed: Logged, label: str) -> int:
     """Put another entry, with the photos of the old one, in its place; its id.
 

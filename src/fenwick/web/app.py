@@ -18,8 +18,10 @@ from fenwick.web import (
     device,
     dust,
     faults,
+    home,
     hood,
     line,
+    log,
     pieces,
     practice,
     readings,
@@ -79,7 +81,9 @@ def create_app(shop: Database, secret_key: str, entrance: Entrance | None = None
     init_filters(app)
     page.init_app(app)
     for place in (
+        home,
         line,
+        log,
         separator,
         build,
         hood,

@@ -23,8 +23,8 @@ from fenwick.services.logbook.holders import first_separator
 from fenwick.services.logbook.today import shop_today
 from fenwick.services.logbook.work import LogRead, julian
 
-TEST = "test"
-SOON = 7.0  #: of what is due within a week, one is told [d]
+TEST, FIRST_LOOK = "test", "first-look"
+SOME_DAY = Likely(5.0, 0.0, 30.0)  #: when to look at what the log never spoke of: nothing says that it is bad [d]
 
 
 @dataclass(frozen=True)
@@ -42,6 +42,7 @@ class DueItem:
     lived: float | None = None  #: of the last one, from new until it had let go [d]
     last: float | None = None  #: days since it was last looked after [d]; None: never
     first_hour: bool = False  #: it was made anew, and has to be looked at under load
+    pieces: tuple[str, ...] = ()  #: of a first look, what is to be looked at
 
     @property
     def overdue(self) -> bool:
@@ -56,8 +57,19 @@ def due_in(session: Session, now: datetime) -> list[DueItem]:
     there = {line_id: rig for line_id, rig in rigs.items() if line_id in shop.read.spans}
     tested = {line_id: julian(at.replace(tzinfo=None)) for line_id, at in last_tested(session).items()}
     found = [_of_holder(one) for one in shop.holders if one.known]
-    found += _of_pieces(shop.read, there, tested)
+    found += _first_looks(_of_pieces(shop.read, there, tested))
     return sorted(found, key=_order)
+
+
+def _first_looks(items: Sequence[DueItem]) -> list[DueItem]:
+    """What the log never spoke of and would be due is one look at each line; the rest as it is."""
+    never = [one for one in items if one.last is None and one.overdue and one.what != TEST]
+    found = [one for one in items if one not in never]
+    for line in dict.fromkeys(one.line for one in never):
+        mine = [one for one in never if one.line == line]
+        pieces = tuple(one.what for one in mine)
+        found.append(DueItem(f"{FIRST_LOOK}:{line}", FIRST_LOOK, line, mine[0].name, SOME_DAY, pieces=pieces))
+    return found
 
 
 def _order(item: DueItem) -> tuple[bool, float]:

@@ -52,6 +52,15 @@ class Likely:
 
 
 @dataclass(frozen=True)
+class JobLeft:
+    """How often a job can still be done."""
+
+    name: str
+    times: float
+    unit: str  #: what is counted: hour, board or cut
+
+
+@dataclass(frozen=True)
 class HolderToday:
     """One holder."""
 
@@ -64,7 +73,7 @@ class HolderToday:
     typical: float  #: how long its lives last here, over the model's [-]
     last_hours: float | None  #: of work in its last whole life [h]
     held: float | None  #: of a filter, dust on it [kg]
-    jobs: tuple[tuple[str, float], ...]  #: (job, how often it can be done until it is due)
+    jobs: tuple[JobLeft, ...]  #: until it is due
 
     @property
     def known(self) -> bool:
@@ -194,9 +203,7 @@ def _held(holder: Holder, used: float, lines: Mapping[int, LineAtWork]) -> float
     return sum(share / whole * float(np.interp(used, SHARES, held)) for share, held in shares)
 
 
-def _jobs_left(
-    holder: Holder, used: float, typical: float, lines: Mapping[int, LineAtWork]
-) -> tuple[tuple[str, float], ...]:
+def _jobs_left(holder: Holder, used: float, typical: float, lines: Mapping[int, LineAtWork]) -> tuple[JobLeft, ...]:
     """How often each job can still be done; those that hardly use it are left out."""
     found = []
     for line in (lines[one] for one in holder.lines):
@@ -204,5 +211,5 @@ def _jobs_left(
             wear = line.wears.get(job.tool)
             share = 0.0 if wear is None else job.hours / life_of(wear, holder.kind)
             if share > 0.0:
-                found.append((job.name, max(1.0 - used, 0.0) * typical / share))
+                found.append(JobLeft(job.name, max(1.0 - used, 0.0) * typical / share, job.unit))
     return tuple(found)

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
-from datetime import datetime
+from datetime import datetime, timedelta
 from functools import cached_property
 
 import numpy as np
@@ -46,6 +46,15 @@ class LogRead:
                 found[worked.line] = min(first, float(worked.at[0])), max(last, float(worked.at[-1]))
         return found
 
+    def moment(self, days: float) -> datetime:
+        """The moment so many days from today [d], by the shop's clock."""
+        return datetime.fromordinal(1) + timedelta(days=self.today + days - JULIAN - 1.0)
+
+    @property
+    def latest_first(self) -> list[int]:
+        """The lines that the log knows of, the one that it spoke of last first."""
+        return sorted(self.spans, key=lambda line: self.spans[line][1], reverse=True)
+
 
 def julian(moment: datetime) -> float:
     """A moment as a Julian day, by the shop's clock [d]."""
@@ -61,6 +70,7 @@ class JobHere:
     tool: str  #: name of the port
     hours: float  #: each time [h]
     times: float  #: a week [-]
+    unit: str  #: what is counted: hour, board or cut
 
 
 @dataclass(frozen=True)
@@ -95,7 +105,7 @@ def lines_at_work(
         for job in jobs:  # a job is done on one line: the one that was logged last
             port = rig.line.ways[job.port][0].port
             if port is not None and job.id not in taken and job.seconds is not None:
-                here.append(JobHere(job.name, port.name, job.seconds / HOUR, job.times))
+                here.append(JobHere(job.name, port.name, job.seconds / HOUR, job.times, job.unit))
                 usual[port.name] = usual.get(port.name, 0.0) + job.seconds * job.times / HOUR
         taken |= {job.id for job in jobs}
         hours = tuple(one for one in read.hours if one.line == line_id)

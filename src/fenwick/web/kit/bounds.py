@@ -8,8 +8,16 @@ from flask import Flask, request
 
 FORM, TABLE, PHOTO, SHOP = 1_000_000, 12_000_000, 25_000_000, 500_000_000  #: [bytes]
 LARGER = (
-    (re.compile(r"/lines/[0-9]+/(?:air|vacuum/csv)|/tests/[0-9]+/runs\.csv"), TABLE, "a table is at most 12 MB"),
-    (re.compile(r"/runs/[0-9]+/photos|/lines/[0-9]+/build/photos"), PHOTO, "a photo is at most 25 MB"),
+    (
+        re.compile(r"/lines/[0-9]+/(?:air|vacuum/csv)|/tests/[0-9]+/runs\.csv|/log/read"),
+        TABLE,
+        "a table is at most 12 MB",
+    ),
+    (
+        re.compile(r"/runs/[0-9]+/photos|/lines/[0-9]+/build/photos|/log/[0-9]+/photos"),
+        PHOTO,
+        "a photo is at most 25 MB",
+    ),
     # their reader says by their name what is too large
     (re.compile(r"/lines/[0-9]+/rig|/shop/file"), 3 * FORM, "a rig file or a shop file is at most 1 MB"),
     (re.compile(r"/backups/bring"), SHOP, "a copy of a shop is at most 500 MB"),

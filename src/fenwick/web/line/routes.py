@@ -39,7 +39,7 @@ MOST_SAID = 20  #: characters of a sum or of hours that were said
 bp = Blueprint("line", __name__)
 
 
-@bp.get("/")
+@bp.get("/lines")
 def start() -> ResponseReturnValue:
     """The shop's line with the most tools; the five questions where there is none."""
     line_id = line_to_open(session())

@@ -1,0 +1,43 @@
+"""An entry of the log in words."""
+
+from __future__ import annotations
+
+from fenwick.core.logbook.entries import FINDINGS, GRADES, KINDS, PIECES, SPENT_ON
+from fenwick.logged.entry import Logged
+from fenwick.units import format_value
+
+PLAIN = {"mass": "heap", "volume": "volume", "level": "bore", "suction": "suction", "kept": "share"}
+
+
+def title_of(entry: Logged) -> str:
+    """What was done."""
+    if entry.kind in ("inspected", "renewed") and entry.thing in PIECES:
+        return f"{KINDS[entry.kind].label}: {PIECES[entry.thing].lower()}"
+    if entry.kind == "worked" and (entry.job or entry.thing):
+        return entry.job or f"Worked at the {entry.thing[:1].lower()}{entry.thing[1:]}"
+    if entry.kind == "spent" and entry.thing in SPENT_ON:
+        return f"Spent money: {SPENT_ON[entry.thing].lower()}"
+    return KINDS[entry.kind].label if entry.kind in KINDS else entry.kind
+
+
+def details_of(entry: Logged, system: str, money: str) -> list[str]:
+    """What is said of it: figures in the units of a system, what was found."""
+    found = []
+    if entry.count is not None:
+        found.append(f"{entry.count:g} times")
+    if entry.hours is not None:
+        found.append(f"{entry.hours:.1f} h" if entry.hours >= 1.0 else f"{60.0 * entry.hours:.0f} min")
+    for key, quantity in PLAIN.items():
+        value = getattr(entry, key)
+        if value is not None:
+            found.append(format_value(value, quantity, system, unit=True))
+    if entry.grade is not None and 0 <= entry.grade < len(GRADES):
+        found.append(GRADES[int(entry.grade)])
+    if entry.money is not None:
+        found.append(f"{entry.money:.2f}".removesuffix(".00") + f" {money}")
+    finding = FINDINGS.get(KINDS[entry.kind].findings, {}).get(entry.finding) if entry.kind in KINDS else None
+    if finding:
+        found.append(f"{finding[:1].lower()}{finding[1:]}")
+    if entry.kind in ("suction", "kept") and entry.thing:
+        found.append(f"at {entry.thing}")
+    return found

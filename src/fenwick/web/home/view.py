@@ -1,0 +1,216 @@
+"""What Home shows, prepared as plain values."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass
+from datetime import datetime
+
+from flask import url_for
+from markupsafe import Markup
+from sqlmodel import Session
+
+from fenwick.core.components.dust import DUSTS
+from fenwick.core.judging.check import Check
+from fenwick.data.lines import LineState, all_line_ids
+from fenwick.data.shops import shop_state
+from fenwick.drawing.labels import FAULT_WORDS
+from fenwick.drawing.small_line import BIN, HOSE, STAGE, TOOL, VACUUM, SmallLine, body_of, render_small_line
+from fenwick.drawing.tools import symbol_of
+from fenwick.rig import Rig
+from fenwick.rig.edits.kinds import kind_of
+from fenwick.rig.format.separator import SeparatorPart, WetStagePart
+from fenwick.rig.voice import voice_for
+from fenwick.services.advice import advice_for
+from fenwick.services.home import HomeLine, home_lines, last_held
+from fenwick.services.logbook.due import due_in
+from fenwick.services.logbook.today import ShopToday, shop_today
+from fenwick.services.solving import solve
+from fenwick.units.sentence import inside
+from fenwick.web.kit.due import DueRow, due_rows, strip_of
+from fenwick.web.kit.quick import QuickLog, quick_logs
+from fenwick.wording.causes import PortFound, cause_words
+from fenwick.wording.checks import CHECKS
+from fenwick.wording.logbook import in_days
+from fenwick.wording.say import Voice
+from fenwick.wording.whatif import Suggestion, suggestion
+
+DUE_SHOWN, FIRST_THINGS = 6, 2
+AHEAD = 56.0  #: of what is due, that stands on the strip [d]
+
+
+@dataclass(frozen=True)
+class LineCard:
+    """One line in small."""
+
+    id: int
+    name: str
+    level: str
+    badge: str
+    words: str
+    picture: Markup
+
+
+@dataclass(frozen=True)
+class HeldCard:
+    """What a vacuum last held."""
+
+    title: str
+    words: str
+
+
+@dataclass(frozen=True)
+class HomeView:
+    """The page."""
+
+    shop: str
+    sub: str
+    cards: tuple[LineCard, ...]
+    more: int  #: lines beyond the cards
+    unreadable: tuple[str, ...]
+    first: tuple[DueRow, ...]  #: of what is due
+    strip: dict[str, Markup]
+    due: int  #: on the strip
+    quick: tuple[QuickLog, ...]
+    held: tuple[HeldCard, ...]
+    logged: bool  #: whether anything is
+
+
+def home_view(session: Session, now: datetime, system: str) -> HomeView:
+    """Prepare the page."""
+    today, state = shop_today(session, now), shop_state(session)
+    order = _order(session, today)
+    lines, unreadable = home_lines(session, order, today)
+    due = due_in(session, now)
+    rows = due_rows(due, now)
+    soon = [row for row in rows if math.isfinite(row.item.days.likely) and row.item.days.likely <= AHEAD]
+    rigs = [(line.id, line.state.rig) for line in lines]
+    held = last_held([line.state for line in lines], today)
+    return HomeView(
+        shop=state.file.name,
+        sub=_sub(today),
+        cards=tuple(_card(line, voice_for(line.state.rig, system)) for line in lines),
+        more=max(len(order) - len(lines) - len(unreadable), 0),
+        unreadable=tuple(unreadable),
+        first=tuple(soon[:FIRST_THINGS]),
+        strip=strip_of(soon[:DUE_SHOWN]),
+        due=len(soon[:DUE_SHOWN]),
+        quick=quick_logs(rigs, today.read.latest_first, state.file, due),
+        held=tuple(
+            HeldCard(
+                f"Last held: {inside(DUSTS[one.dust].label)}",
+                f"{one.vacuum}, {in_days((one.at - now).total_seconds() / 86400.0)}, at the {inside(one.tool)}. "
+                "Empty it and wipe it before anything that sparks or glows.",
+            )
+            for one in held[:1]
+        ),
+        logged=bool(today.read.spans),
+    )
+
+
+def _order(session: Session, today: ShopToday) -> list[int]:
+    """Lines at work first, the one that was logged last at their head."""
+    there = all_line_ids(session)
+    at_work = [line for line in today.read.latest_first if line in there]
+    return at_work + [line for line in there if line not in at_work]
+
+
+def _sub(today: ShopToday) -> str:
+    if not today.read.spans:
+        return "nothing logged yet"
+    at_work = len(today.read.spans)
+    last = max(last for _, last in today.read.spans.values())
+    lines = "one line at work" if at_work == 1 else f"{at_work} lines at work"
+    return f"{lines} · last entry {in_days(min(last - today.read.today, 0.0))}"
+
+
+def _card(line: HomeLine, voice: Voice) -> LineCard:
+    level = line.tally.level
+    return LineCard(
+        line.id,
+        line.state.rig.name,
+        level,
+        line.tally.words,
+        _words(line, voice),
+        render_small_line(_small(line, level)),
+    )
+
+
+def _words(line: HomeLine, voice: Voice) -> str:
+    found = []
+    if line.worst is not None and line.tally.act:
+        found.append(FAULT_WORDS.get(line.worst.id) or inside(CHECKS[line.worst.id].title))
+    if line.kept is not None:
+        where = "" if line.at is None else f" at the {inside(line.at)}"
+        found.append(f"{voice.figure(line.kept, 'share')} kept{where}")
+    if line.tuned:
+        found.append("tuned")
+    return " · ".join(found)
+
+
+def _small(line: HomeLine, level: str) -> SmallLine:
+    rig = line.state.rig
+    ports = [way[0].port for way in rig.line.ways if way[0].port is not None]
+    stage = next((part for part in rig.line.elements if isinstance(part, SeparatorPart | WetStagePart)), None)
+    kind = None if stage is None else kind_of(stage) if isinstance(stage, SeparatorPart) else "wet-stage"
+    return SmallLine(
+        rig.name,
+        symbol_of(ports[0]) if ports else "bench",
+        len(ports),
+        None if kind is None else body_of(kind),
+        line.fill,
+        line.mark,
+        None if line.worst is None else _amiss(line.worst, rig),
+        level,
+    )
+
+
+def _amiss(check: Check, rig: Rig) -> str:
+    """Where on the drawing in small a check is."""
+    if check.id.startswith("bin-"):
+        return BIN
+    part = check.part or ""
+    if any(part == element.id for element in rig.line.elements if isinstance(element, SeparatorPart | WetStagePart)):
+        return STAGE
+    if any(part == branch.id for _, branch in rig.line.walk()):
+        return TOOL
+    if part == "vacuum" or not part:
+        return VACUUM
+    return HOSE
+
+
+@dataclass(frozen=True)
+class NextChange:
+    """What would help most, on the line that needs it most."""
+
+    line: str
+    words: Suggestion
+    link: str
+
+
+def best_change(session: Session, now: datetime, system: str) -> NextChange | None:
+    """The best single change of the line with the most to act on, of those at work first; None where none helps."""
+    today = shop_today(session, now)
+    lines, _ = home_lines(session, _order(session, today), today)
+    for line in _worst_first(lines, today):
+        found = _change_of(line.state, voice_for(line.state.rig, system))
+        if found is not None:
+            return found
+    return None
+
+
+def _worst_first(lines: Sequence[HomeLine], today: ShopToday) -> list[HomeLine]:
+    at_work = [line for line in lines if line.id in today.read.spans] or list(lines)
+    return sorted(at_work, key=lambda line: line.tally.act, reverse=True)
+
+
+def _change_of(state: LineState, voice: Voice) -> NextChange | None:
+    solved = solve(state.rig)
+    at = solved.first_open
+    outcomes = advice_for(state.rig, state.owned, at, 1).outcomes
+    if not outcomes:
+        return None
+    here = PortFound(solved.line, solved.found, at, voice)
+    words = suggestion(outcomes[0], voice, cause_words(outcomes[0], here))
+    return NextChange(state.rig.name, words, url_for("line.show", line_id=state.id))

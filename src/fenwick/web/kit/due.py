@@ -1,0 +1,124 @@
+"""What is due, as rows of a page: on Home, in the log and on its own page the same."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass
+from datetime import datetime
+
+from flask import url_for
+from markupsafe import Markup
+
+from fenwick.drawing.due_strip import WIDTH, StripItem, render_due_strip
+from fenwick.services.logbook.due import DueItem
+from fenwick.services.logbook.holders import BAG, BIN, FILTER, TANK
+from fenwick.wording.logbook import (
+    LOOK,
+    between_days,
+    day_name,
+    in_days,
+    life_words,
+    pieces_words,
+    span,
+    times_left,
+    what_is_due,
+)
+
+DONE_BY = {BIN: "emptied", FILTER: "tapped", BAG: "bag", TANK: "tank", "test": "kept"}
+MOST_JOBS = 2
+
+
+@dataclass(frozen=True)
+class DueRow:
+    """One thing that is due."""
+
+    item: DueItem
+    what: str
+    when: str  #: Saturday, in 3 weeks
+    band: str  #: in 2 to 5 weeks
+    why: str
+    level: str  #: act, watch or ok
+    kind: str  #: of the entry that says it is done
+    link: str  #: address of the form of such an entry
+
+
+def due_rows(items: Sequence[DueItem], now: datetime) -> list[DueRow]:
+    """Rows of some of what is due."""
+    return [_due_row(item, now) for item in items]
+
+
+def _due_row(item: DueItem, now: datetime) -> DueRow:
+    kind = DONE_BY.get(item.what, "renewed" if item.let_go else "inspected")
+    thing = (item.pieces or (item.what,))[0] if kind in ("inspected", "renewed") else None
+    return DueRow(
+        item,
+        what_is_due(item.what, item.name) if not item.let_go else f"{item.name}: mend what has let go",
+        _when(item, now),
+        "" if item.let_go or item.overdue or item.pieces else between_days(item.days.low, item.days.high),
+        _why(item),
+        "act" if item.overdue else "watch" if item.days.likely <= 7.0 else "ok",
+        kind,
+        url_for("log.ask", kind=kind, line=item.line, thing=thing),
+    )
+
+
+def _when(item: DueItem, now: datetime) -> str:
+    days = item.days.likely
+    if item.pieces:
+        return "when there is time"
+    if item.let_go or days <= -1.0:
+        return "overdue" if item.let_go else f"overdue by {span(-days)}"
+    if days <= 0.5:
+        return "due now"
+    if days < 7.0:
+        return day_name(days, now)
+    return in_days(days)
+
+
+def _why(item: DueItem) -> str:
+    holder = item.holder
+    if holder is None:
+        return _why_looked(item)
+    found = [_full(item.what, holder.used.likely)]
+    if item.what == BIN and math.isfinite(holder.days.likely):
+        likely = sorted(holder.jobs, key=lambda job: job.times)[:MOST_JOBS]
+        if likely and holder.used.likely < 1.0:
+            found.append("room for " + " or ".join(times_left(job.name, job.times, job.unit) for job in likely))
+    lasted = life_words(holder.last_hours, holder.hours)
+    if lasted and item.what != BIN:
+        found.append(lasted)
+    return "; ".join(found)
+
+
+def _full(what: str, used: float) -> str:
+    if what in (BIN, TANK, BAG):
+        return f"about {100 * used:.0f} % of its room is used" if used < 1.0 else "full by the log's count"
+    return f"about {100 * used:.0f} % of its life is used" if used < 1.0 else "its life is over by the log's count"
+
+
+def _why_looked(item: DueItem) -> str:
+    if item.pieces:
+        return f"{pieces_words(item.pieces)}: this log never spoke of it. {LOOK[item.pieces[0]]}"
+    if item.first_hour:
+        return "made anew: by hand and by ear once it was under load for an hour"
+    last = "never looked at in this log" if item.last is None else f"last {in_days(-item.last)}"
+    lived = "" if item.lived is None else f"; the last one let go after {span(item.lived)}"
+    return f"{last}{lived}. {LOOK.get(item.what, '')}".strip()
+
+
+def strip_of(rows: Sequence[DueRow]) -> dict[str, Markup]:
+    """Some of what is due as a strip of the coming weeks, for a wide and for a narrow page."""
+    items = [
+        StripItem(
+            row.what,
+            f"{row.when}{f': {row.band}' if row.band and row.band != row.when else ''}",
+            row.item.days.low if not row.item.let_go else 0.0,
+            row.item.days.likely if not row.item.let_go else 0.0,
+            row.item.days.high if not row.item.let_go else 0.0,
+            row.level,
+            row.link,
+        )
+        for row in rows
+    ]
+    return {size: render_due_strip(items, size) for size in WIDTH}

@@ -1,0 +1,48 @@
+"""The page of one entry, new or there already."""
+
+from __future__ import annotations
+
+from flask import render_template, request
+
+from fenwick.core.logbook.entries import KINDS
+from fenwick.data.lines import readable_lines
+from fenwick.data.logbook import entry_of, photos_of
+from fenwick.data.shops import shop_state
+from fenwick.logged import Logged
+from fenwick.services.logbook.jobs import jobs_to_log
+from fenwick.web.kit.clock import shop_clock
+from fenwick.web.kit.database import session
+from fenwick.web.kit.units import unit_system
+from fenwick.web.log.form import AT, EntryForm, LogShop, form_of, typed_of
+
+
+def log_shop() -> LogShop:
+    """What entries can be about in this shop."""
+    rigs, shop = readable_lines(session())[0], shop_state(session()).file
+    return LogShop(rigs, jobs_to_log(shop, rigs), shop.money)
+
+
+def entry_page(entry_id: int, photo_error: str = "") -> str:
+    """An entry, free to be changed.
+
+    Raises
+    ------
+    NotFoundError
+    """
+    entry, system = entry_of(session(), entry_id), unit_system()
+    return form_page(form_of(entry.kind, log_shop(), typed_of(entry, system), system, shop_clock()), entry, photo_error)
+
+
+def form_page(form: EntryForm, entry: Logged | None = None, photo_error: str = "") -> str:
+    """A form with what was typed in it."""
+    photos = photos_of(session(), [entry.id]) if entry is not None and entry.id is not None else {}
+    return render_template(
+        "log/entry.html",
+        form=form,
+        entry=entry,
+        just=bool(request.args.get("just")),
+        photos=next(iter(photos.values()), []),
+        photo_error=photo_error,
+        kinds={key: kind.label for key, kind in KINDS.items()},
+        latest=shop_clock().strftime(AT),
+    )

@@ -1,0 +1,164 @@
+"""Routes of the log: parse, call, render."""
+
+from __future__ import annotations
+
+from flask import Blueprint, abort, flash, redirect, render_template, request, url_for
+from flask.typing import ResponseReturnValue
+
+from fenwick.core.logbook.entries import KINDS
+from fenwick.data.lines import readable_lines
+from fenwick.data.logbook import (
+    LogWanted,
+    add_entries,
+    change_entry,
+    count_of,
+    entries_of,
+    entry_of,
+    photos_of,
+    remove_entries,
+    standing_of_log,
+    step_log,
+)
+from fenwick.data.shops import shop_state
+from fenwick.logged import Logged
+from fenwick.services.logbook.due import due_in
+from fenwick.services.logbook.today import shop_today
+from fenwick.web.kit.clock import shop_clock
+from fenwick.web.kit.database import session
+from fenwick.web.kit.numbers import whole
+from fenwick.web.kit.paging import paged
+from fenwick.web.kit.quick import ASKED, quick_logs
+from fenwick.web.kit.units import unit_system
+from fenwick.web.log import exchange, photos
+from fenwick.web.log.due_page import due_page
+from fenwick.web.log.entry_page import entry_page, form_page, log_shop
+from fenwick.web.log.form import EntryForm, form_of, read_entry
+from fenwick.web.log.view import ON_A_PAGE, LogView, label_of, log_days, shown_due
+
+bp = Blueprint("log", __name__)
+bp.register_blueprint(exchange.bp)
+bp.register_blueprint(photos.bp)
+GROUPS = {
+    "emptied": ("emptied", "looked", "tank"),
+    "filters": ("tapped", "blown", "washed", "replaced", "bag"),
+    "looked": ("inspected", "renewed", "changed"),
+    "worked": ("worked",),
+    "measured": ("suction", "kept", "wiped"),
+    "told": ("odd", "spent", "remark"),
+}
+GROUP_WORDS = {
+    "emptied": "Bins", "filters": "Filters and bags", "looked": "Seals and repairs", "worked": "Hours",
+    "measured": "Readings", "told": "Money and remarks",
+}  # fmt: skip
+
+
+@bp.get("/log")
+def show() -> ResponseReturnValue:
+    """The log."""
+    return _page()
+
+
+@bp.get("/log/due")
+def due() -> ResponseReturnValue:
+    """All that is due, on a strip of the coming weeks."""
+    return due_page()
+
+
+@bp.post("/log/tap")
+def tap() -> ResponseReturnValue:
+    """Log something at once, as done now; more can be said of it on the page that comes."""
+    kind = request.form.get("kind", "")
+    line = request.form.get("line", type=whole)
+    if kind not in KINDS or KINDS[kind].needs or line not in dict(log_shop().lines):
+        abort(404)
+    entry = Logged(kind, shop_clock().replace(second=0, microsecond=0), line)
+    (added,) = add_entries(session(), [entry], label_of(entry))
+    return redirect(url_for("log.edit", entry_id=added, just=1))
+
+
+@bp.get("/log/new")
+def ask() -> ResponseReturnValue:
+    """The form of an entry."""
+    kind = request.args.get("kind", "remark")
+    if kind not in KINDS:
+        abort(404)
+    return form_page(form_of(kind, log_shop(), request.args, unit_system(), shop_clock()))
+
+
+@bp.post("/log/new")
+def add() -> ResponseReturnValue:
+    """Take the entry; what is wrong comes back beside what was typed."""
+    entry, form = _read(request.form.get("kind", ""))
+    if entry is None:
+        return form_page(form), 422
+    add_entries(session(), [entry], label_of(entry))
+    flash(f"Logged: {label_of(entry)}.")
+    return redirect(url_for("log.show"))
+
+
+@bp.get("/log/<int:entry_id>")
+def edit(entry_id: int) -> ResponseReturnValue:
+    """An entry, free to be changed."""
+    return entry_page(entry_id)
+
+
+@bp.post("/log/<int:entry_id>")
+def change(entry_id: int) -> ResponseReturnValue:
+    """Put what the form says in the place of the entry."""
+    before = entry_of(session(), entry_id)
+    entry, form = _read(before.kind)
+    if entry is None:
+        return form_page(form, before), 422
+    change_entry(session(), entry_id, entry, f"Changed: {label_of(entry)}")
+    flash(f"Logged: {label_of(entry)}.")
+    return redirect(url_for("log.show"))
+
+
+@bp.post("/log/<int:entry_id>/remove")
+def remove(entry_id: int) -> ResponseReturnValue:
+    """Take an entry out of the log."""
+    entry = entry_of(session(), entry_id)
+    remove_entries(session(), [entry_id], f"Removed: {label_of(entry)}")
+    return redirect(url_for("log.show"))
+
+
+@bp.post("/log/<any(undo, redo):way>")
+def step(way: str) -> ResponseReturnValue:
+    """Take the last change of the log back, or bring it again."""
+    label = step_log(session(), -1 if way == "undo" else 1)
+    if label:
+        flash(f"{'Taken back' if way == 'undo' else 'Done again'}: {label}.")
+    return redirect(url_for("log.show"))
+
+
+def _read(kind: str) -> tuple[Logged | None, EntryForm]:
+    if kind not in KINDS:
+        abort(404)
+    shop, system, now = log_shop(), unit_system(), shop_clock()
+    return read_entry(form_of(kind, shop, request.form, system, now), shop, system, now)
+
+
+def _page() -> ResponseReturnValue:
+    now, system = shop_clock(), unit_system()
+    rigs, shop = readable_lines(session())[0], shop_state(session()).file
+    group, line = request.args.get("group", ""), request.args.get("line", type=whole)
+    text = request.args.get("find", "").strip()[:100]
+    wanted = LogWanted(GROUPS.get(group, ()), line, None, text)
+    pages = paged(count_of(session(), wanted), ON_A_PAGE, "log.show", group=group or None, line=line, find=text or None)
+    entries = entries_of(session(), wanted, start=pages.skip, most=ON_A_PAGE)
+    photos = photos_of(session(), [one.id for one in entries if one.id is not None])
+    due = due_in(session(), now)
+    names = {number: rig.name for number, rig in rigs}
+    view = LogView(
+        shop.name,
+        quick_logs(rigs, shop_today(session(), now).read.latest_first, shop, due),
+        shown_due(due, now),
+        sum(item.overdue for item in due),
+        log_days(entries, photos, names, system, shop.money, now),
+        pages,
+        standing_of_log(session()),
+        bool(wanted.kinds or line is not None or text),
+    )
+    return render_template(
+        "log/page.html", view=view, asked=ASKED, groups=GROUP_WORDS, group=group, find=text, line=line, lines=names
+    )

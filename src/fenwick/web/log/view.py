@@ -1,0 +1,107 @@
+"""What the page of the log shows: one tap for the usual, what is due next, and what was done, day by day."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+from datetime import date, datetime
+from itertools import groupby
+
+from flask import url_for
+
+from fenwick.core.logbook.entries import KINDS
+from fenwick.data.logbook import LogStanding
+from fenwick.logged import Logged
+from fenwick.logged.words import details_of, title_of
+from fenwick.services.logbook.due import DueItem
+from fenwick.web.kit.due import DueRow, due_rows
+from fenwick.web.kit.paging import Paging
+from fenwick.web.kit.quick import QuickLog
+from fenwick.wording.logbook import DAYS, MONTHS
+
+ON_A_PAGE = 40
+DUE_SHOWN = 4  #: on the page of the log; the rest stands on its own
+
+
+@dataclass(frozen=True)
+class EntryRow:
+    """An entry in the list."""
+
+    id: int
+    kind: str
+    time: str
+    title: str
+    details: tuple[str, ...]
+    words: str
+    line: str
+    photos: tuple[int, ...]
+    link: str
+
+
+@dataclass(frozen=True)
+class LogDay:
+    """What was done on a day."""
+
+    words: str
+    rows: tuple[EntryRow, ...]
+
+
+@dataclass(frozen=True)
+class LogView:
+    """The page."""
+
+    shop: str
+    quick: tuple[QuickLog, ...]
+    due: tuple[DueRow, ...]
+    overdue: int
+    days: tuple[LogDay, ...]
+    pages: Paging
+    standing: LogStanding
+    narrowed: bool
+
+
+def log_days(
+    entries: Sequence[Logged], photos: Mapping[int, Sequence[int]], lines: Mapping[int, str], system: str, money: str,
+    now: datetime,
+) -> tuple[LogDay, ...]:  # fmt: skip
+    """The entries of a page by the day."""
+    rows = [(one.at.date(), _row(one, photos, lines, system, money)) for one in entries]
+    return tuple(
+        LogDay(day_words(day, now), tuple(row for _, row in group)) for day, group in groupby(rows, lambda one: one[0])
+    )
+
+
+def _row(
+    entry: Logged, photos: Mapping[int, Sequence[int]], lines: Mapping[int, str], system: str, money: str
+) -> EntryRow:
+    assert entry.id is not None
+    return EntryRow(
+        entry.id,
+        entry.kind,
+        entry.at.strftime("%H:%M"),
+        title_of(entry),
+        tuple(details_of(entry, system, money)),
+        entry.words,
+        "" if entry.line is None else lines.get(entry.line, f"line {entry.line}, taken away"),
+        tuple(photos.get(entry.id, ())),
+        url_for("log.edit", entry_id=entry.id),
+    )
+
+
+def day_words(day: date, now: datetime) -> str:
+    """A day as one says it."""
+    away = (now.date() - day).days
+    if away in (0, 1):
+        return ("Today", "Yesterday")[away]
+    year = f" {day.year}" if day.year != now.year else ""
+    return f"{DAYS[day.weekday()]}, {day.day} {MONTHS[day.month - 1]}{year}"
+
+
+def shown_due(due: Sequence[DueItem], now: datetime) -> tuple[DueRow, ...]:
+    """The first few of what is due."""
+    return tuple(due_rows(due[:DUE_SHOWN], now))
+
+
+def label_of(entry: Logged) -> str:
+    """What a step of the log's history is called."""
+    return title_of(entry) if entry.kind in KINDS else "Entry"
