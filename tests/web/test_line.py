@@ -26,8 +26,8 @@ def figure(page: BeautifulSoup, row: str) -> str:
     return found.text
 
 
-def test_the_root_leads_to_the_line(client: FlaskClient) -> None:
-    assert client.get("/").location == "/lines/2"  # the one with the most tools
+def test_without_a_number_it_is_the_line_with_the_most_tools(client: FlaskClient) -> None:
+    assert client.get("/lines").location == "/lines/2"  # the one with the most tools
 
 
 def test_the_page_holds_the_whole_bench(client: FlaskClient) -> None:
@@ -243,4 +243,4 @@ def test_units_switch_everywhere_and_come_back(client: FlaskClient) -> None:
 
 @pytest.mark.parametrize("next_page", ["https://elsewhere.example/", "//elsewhere.example", "/\\elsewhere.example", ""])
 def test_units_never_lead_away(client: FlaskClient, next_page: str) -> None:
-    assert client.post("/units", data={"system": "inch", "next": next_page}).location == "/"
+    assert client.post("/units", data={"system": "inch", "next": next_page}).location == "/lines"

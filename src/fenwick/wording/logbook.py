@@ -5,6 +5,8 @@ from __future__ import annotations
 import math
 from datetime import datetime, timedelta
 
+from fenwick.wording.upkeep import hours
+
 WEEK, MONTH, YEAR = 7.0, 30.4, 365.25  #: [d]
 DAYS = ("Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday", "Sunday")
 MONTHS = (
@@ -142,16 +144,6 @@ def life_words(last: float | None, modelled: float | None) -> str:
     if abs(last / modelled - 1.0) < 0.1:
         return f"the last lasted {hours(last)}, as the model says"
     return f"the last lasted {hours(last)}, not {hours(modelled)}"
-
-
-def hours(value: float) -> str:
-    """Hours of work.
-
-    Parameters
-    ----------
-    value : [h]
-    """
-    return f"{value:.1f} h" if value < 10.0 else f"{value:.0f} h"
 
 
 def times_left(name: str, times: float, unit: str) -> str:

@@ -59,6 +59,7 @@ class Story:
 
     ratios: tuple[float, ...]  #: of its past lives to the modelled ones, the latest last [-]
     ended: tuple[int, ...]  #: of each
+    days: tuple[float, ...]  #: on which each ended, or was looked at [d]
     used: float  #: of a modelled life, since the last turn [-]
     seen: float  #: of its real life that was over at that turn [-]
     begun: float | None  #: day on which its life began [d]; None: the log does not say, and nothing is known
@@ -74,22 +75,25 @@ def story_of(work: UsedWork, turns: Sequence[TurningPoint], today: float) -> Sto
     """
     ratios: list[float] = []
     ended: list[int] = []
+    days: list[float] = []
     begun, seen, before = None, 0.0, 0.0
     for turn in turns:
         total = work.until(turn.at)
         if turn.anew:
-            ratios, ended = [], []
+            ratios, ended, days = [], [], []
         elif begun is not None and turn.share is not None:
             gained, whole = total - before, 1.0 if turn.ended == BEFORE else turn.share
             if whole - seen >= LEAST_SEEN and gained > 0.0:
                 ratios.append(gained / (whole - seen))
                 ended.append(turn.ended)
+                days.append(turn.at)
         if turn.fresh:
             begun, seen, before = turn.at, turn.left, total
         elif turn.share is not None:
             begun, seen, before = (turn.at if begun is None else begun), turn.share, total
     used = work.until(today) - before
-    return Story(tuple(ratios[-MOST_LIVES:]), tuple(ended[-MOST_LIVES:]), used, seen, begun)
+    latest = slice(-MOST_LIVES, None)
+    return Story(tuple(ratios[latest]), tuple(ended[latest]), tuple(days[latest]), used, seen, begun)
 
 
 def past_lives(stories: Sequence[Story]) -> PastLives:

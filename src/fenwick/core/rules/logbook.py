@@ -21,6 +21,7 @@ ROWS: tuple[Rule, ...] = (
     Rule("log.seals-every", 60.0, 30.0, 120.0, "number", "days", "Between looks at seals and latches"),
     Rule("log.seal-life", 365.0, 120.0, 900.0, "number", "days", "Life of a gasket on a bin that is opened weekly"),
     Rule("log.seal-unseen", 0.1, 0.05, 0.25, "share", "", "Seals that may let go between two looks", ESTIMATE),
+    Rule("log.trend-noticed", 0.04, 0.02, 0.1, "share", "", "Of a figure over the months, what is noticed", ESTIMATE),
     Rule("log.brushes-every", 365.0, 180.0, 730.0, "number", "days", "Between looks at a motor's brushes", ESTIMATE),
     Rule("log.cord-every", 180.0, 90.0, 365.0, "number", "days", "Between looks at cords", ESTIMATE),
     Rule("log.test-every", 180.0, 90.0, 365.0, "number", "days", "Between tests of what is kept", ESTIMATE),
