@@ -52,16 +52,16 @@ def trend_of(measured: FigureOverTime, rules: RuleBook) -> TrendFound:
     good = _good(measured)
     least = float(rules["log.trend-noticed"]) * abs(good)
     bad = _badness(measured, good)
-    count = min(RECENT, value.size)
-    now = float(value[-count:].mean())
-    limit = max(SURE * scatter / np.sqrt(count), least)
-    worse_now = float(bad[-count:].mean()) > limit
-    # a spell is two values in a row that are beyond what one alone may be by chance
+    # beyond what one value alone may be by chance; two such in a row are a spell
     apart = bad > max(SURE * scatter / np.sqrt(2.0), least)
     spell = apart & (np.roll(apart, 1) | np.roll(apart, -1))
-    if worse_now or (spell[-1] and spell[-2]):
-        good_before = np.flatnonzero(~apart)
-        at = int(good_before[-1]) + 1 if good_before.size else 0
+    bad_days = np.flatnonzero(apart)
+    behind = value.size - 1 - int(bad_days[-1]) if bad_days.size else value.size
+    count = min(RECENT, value.size, behind if behind >= 2 else RECENT)
+    now, limit = float(value[-count:].mean()), max(SURE * scatter / np.sqrt(count), least)
+    if float(bad[-count:].mean()) > limit or (spell[-1] and spell[-2]):
+        before = np.flatnonzero(~apart)
+        at = int(before[-1]) + 1 if before.size else 0
         return TrendFound(WORSE, good, now, scatter, float(measured.day[min(at, value.size - 1)]))
     if spell[1:-1].any():
         last = int(np.flatnonzero(spell)[-1])

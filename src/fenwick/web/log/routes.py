@@ -33,6 +33,7 @@ from fenwick.web.log import exchange, photos
 from fenwick.web.log.due_page import due_page
 from fenwick.web.log.entry_page import entry_page, form_page, log_shop
 from fenwick.web.log.form import EntryForm, form_of, read_entry
+from fenwick.web.log.trend_page import trend_page
 from fenwick.web.log.view import ON_A_PAGE, LogView, label_of, log_days, shown_due
 
 bp = Blueprint("log", __name__)
@@ -62,6 +63,12 @@ def show() -> ResponseReturnValue:
 def due() -> ResponseReturnValue:
     """All that is due, on a strip of the coming weeks."""
     return due_page()
+
+
+@bp.get("/log/trend")
+def trend() -> ResponseReturnValue:
+    """Whether it gets worse."""
+    return trend_page()
 
 
 @bp.post("/log/tap")
