@@ -14,14 +14,16 @@ from fenwick.core.logbook.looks import SEALS, PieceNow, looks
 from fenwick.core.logbook.pace import WEEK
 from fenwick.core.rules import RuleBook
 from fenwick.data.lines import readable_lines
+from fenwick.data.logbook import log_stamp
 from fenwick.data.trials import last_tested
 from fenwick.logged import Logged
 from fenwick.rig import Rig
 from fenwick.rig.format.separator import SlottedDiscPart
 from fenwick.services.logbook.estimate import HolderToday, Likely
 from fenwick.services.logbook.holders import first_separator
-from fenwick.services.logbook.today import shop_today
+from fenwick.services.logbook.today import ShopToday, shop_today
 from fenwick.services.logbook.work import LogRead, julian
+from fenwick.services.recent import Recent
 
 TEST, FIRST_LOOK = "test", "first-look"
 SOME_DAY = Likely(5.0, 0.0, 30.0)  #: when to look at what the log never spoke of: nothing says that it is bad [d]
@@ -50,15 +52,22 @@ class DueItem:
         return self.let_go or self.days.likely <= 0.0
 
 
-def due_in(session: Session, now: datetime) -> list[DueItem]:
+_DUE: Recent[tuple[DueItem, ...]] = Recent(16)
+
+
+def due_in(session: Session, now: datetime) -> tuple[DueItem, ...]:
     """All of it, the soonest first; what nobody can date comes last."""
-    shop = shop_today(session, now)
-    rigs = dict(readable_lines(session)[0])
-    there = {line_id: rig for line_id, rig in rigs.items() if line_id in shop.read.spans}
-    tested = {line_id: julian(at.replace(tzinfo=None)) for line_id, at in last_tested(session).items()}
+    shop, tested = shop_today(session, now), last_tested(session)
+    there = tuple((line_id, rig) for line_id, rig in readable_lines(session)[0] if line_id in shop.read.spans)
+    key = (log_stamp(session), shop.read.today, there, tuple(tested.items()))
+    return _DUE.get(key, lambda: _worked_out(shop, dict(there), tested))
+
+
+def _worked_out(shop: ShopToday, rigs: Mapping[int, Rig], tested: Mapping[int, datetime]) -> tuple[DueItem, ...]:
+    days = {line_id: julian(at.replace(tzinfo=None)) for line_id, at in tested.items()}
     found = [_of_holder(one) for one in shop.holders if one.known]
-    found += _first_looks(_of_pieces(shop.read, there, tested))
-    return sorted(found, key=_order)
+    found += _first_looks(_of_pieces(shop.read, rigs, days))
+    return tuple(sorted(found, key=_order))
 
 
 def _first_looks(items: Sequence[DueItem]) -> list[DueItem]:

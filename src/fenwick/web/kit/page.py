@@ -12,9 +12,11 @@ from fenwick.core.errors import CoreError
 from fenwick.data.lines import NotFoundError, all_line_ids, line_state
 from fenwick.rig import RigError
 from fenwick.services.checks import Tally, checked, tally
+from fenwick.services.logbook.due import due_in
+from fenwick.web.kit.clock import shop_clock
 from fenwick.web.kit.database import session
 
-NOTHING = {"line_here": None, "open_checks": None, "line_tuned": False, "oob_pill": False}
+NOTHING = {"line_here": None, "open_checks": None, "line_tuned": False, "overdue": 0, "oob_pill": False}
 
 
 def init_app(app: Flask) -> None:
@@ -47,7 +49,8 @@ def _read_header() -> dict[str, Any]:
         here = line_in_hand()
         if here is None:
             return NOTHING
-        return {"line_here": here, "open_checks": _open(here), "line_tuned": _tuned(here), "oob_pill": False}
+        told = {"line_here": here, "open_checks": _open(here), "line_tuned": _tuned(here), "oob_pill": False}
+        return {**told, "overdue": _overdue()}
     except SQLAlchemyError:  # the page that says so must still come up
         return NOTHING
 
@@ -59,6 +62,16 @@ def _tuned(line_id: int) -> bool:
     except (RigError, NotFoundError):
         return False
     return tuning is not None and tuning.on
+
+
+def _overdue() -> int:
+    """How many things are overdue; a fragment has no header to say so."""
+    if request.headers.get("HX-Request"):
+        return 0
+    try:
+        return sum(item.overdue for item in due_in(session(), shop_clock()))
+    except (CoreError, RigError):  # the line's own page says what is wrong with it
+        return 0
 
 
 def _open(line_id: int) -> Tally | None:
