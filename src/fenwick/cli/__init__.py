@@ -1,6 +1,6 @@
 """The command line."""
 
-from fenwick.cli import backup, build, compare, device, door, explain, first, improve, make_or_buy, serve
+from fenwick.cli import backup, build, compare, device, door, explain, first, improve, make_or_buy, serve, whole
 from fenwick.cli.commands import main
 
 __all__ = [
@@ -15,4 +15,5 @@ __all__ = [
     "main",
     "make_or_buy",
     "serve",
+    "whole",
 ]

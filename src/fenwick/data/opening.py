@@ -87,11 +87,36 @@ def revision_of(database: Database) -> str | None:
         raise ShopDatabaseError(f"{database.path}: {explain(error)}") from error
     if foreign:
         raise ShopDatabaseError(f"{database.path} is a database, but not a Fenwick shop.")
-    if current is not None and current not in {revision.revision for revision in _scripts()[1].walk_revisions()}:
+    if current is not None and current not in known_schemas():
         raise ShopDatabaseError(
             f"The shop {database.path} was made by a newer Fenwick. Update Fenwick to open it; nothing was changed."
         )
     return current
+
+
+def known_schemas() -> set[str]:
+    """Every state of the tables that this Fenwick can bring up to date."""
+    return {revision.revision for revision in _scripts()[1].walk_revisions()}
+
+
+def empty_at(path: Path, schema: str) -> None:
+    """Make an empty shop with the tables of one of `known_schemas`.
+
+    Raises
+    ------
+    ShopDatabaseError
+    """
+    from alembic import command
+
+    path.touch(mode=OWNERS_FILE)
+    database = Database(path)
+    try:
+        with _alone(database) as connection:
+            config = _scripts()[0]
+            config.attributes["connection"] = connection
+            command.upgrade(config, schema)
+    finally:
+        database.close()
 
 
 def _scripts() -> tuple[Config, ScriptDirectory]:

@@ -46,12 +46,13 @@ class WhatChanges:
     lines: tuple[LineChange, ...]
     shop: bool  #: whether the shop's own file is another
     counts: tuple[CountChange, ...]
+    log: bool = False  #: whether the log is another
 
     @property
     def nothing(self) -> bool:
         """Whether all would be as it is."""
         same = all(one.way == STAYS for one in self.lines) and all(one.now == one.then for one in self.counts)
-        return same and not self.shop
+        return same and not self.shop and not self.log
 
 
 def what_changes(shop: Database, copy: Path) -> WhatChanges:
@@ -62,8 +63,8 @@ def what_changes(shop: Database, copy: Path) -> WhatChanges:
     ShopDatabaseError
         When the copy is none, or is damaged.
     """
-    with _opened(copy) as then, then.session() as old, shop.session() as now:
-        return _compare(now, old)
+    with opened_copy(copy) as then, then.session() as old, shop.session() as now:
+        return compare(now, old)
 
 
 def restore(shop: Database, copy: Path) -> Backup:
@@ -74,7 +75,7 @@ def restore(shop: Database, copy: Path) -> Backup:
     ShopDatabaseError
         When the copy is none or is damaged, or nothing can be written; the shop is as it was then.
     """
-    with _opened(copy) as then:
+    with opened_copy(copy) as then:
         then.close()
         before = back_up(shop, RESTORE)
         shop.take_over(then.path)
@@ -104,7 +105,7 @@ def bring(shop: Database, file: Path, now: datetime) -> Backup:
     ShopDatabaseError
         When it is none, or is damaged.
     """
-    with _opened(file) as found:
+    with opened_copy(file) as found:
         found.close()
         path = free_path(shop.path, now, BROUGHT)
         copy_checked(found.path, path)
@@ -117,7 +118,7 @@ def _files(path: Path) -> list[Path]:
 
 
 @contextmanager
-def _opened(copy: Path) -> Iterator[Database]:
+def opened_copy(copy: Path) -> Iterator[Database]:
     """A copy of the copy, brought up to date: what is stored is only looked at."""
     with tempfile.TemporaryDirectory(prefix="fenwick-") as folder:
         path = Path(folder) / "shop.db"
@@ -135,12 +136,13 @@ def _opened(copy: Path) -> Iterator[Database]:
             found.close()
 
 
-def _compare(now: Session, old: Session) -> WhatChanges:
+def compare(now: Session, old: Session) -> WhatChanges:
+    """What would change if another shop stood in the place of the one that stands now."""
     here, there = contents_of(now), contents_of(old)
     lines = tuple(
         _line(here.lines.get(key), there.lines.get(key)) for key in dict.fromkeys((*here.lines, *there.lines))
     )
-    return WhatChanges(lines, here.shop != there.shop, _counts(here, there))
+    return WhatChanges(lines, here.shop != there.shop, _counts(here, there), here.log != there.log)
 
 
 def _counts(here: Contents, there: Contents) -> tuple[CountChange, ...]:

@@ -20,7 +20,7 @@ LARGER = (
     ),
     # their reader says by their name what is too large
     (re.compile(r"/lines/[0-9]+/rig|/shop/file"), 3 * FORM, "a rig file or a shop file is at most 1 MB"),
-    (re.compile(r"/backups/bring"), SHOP, "a copy of a shop is at most 500 MB"),
+    (re.compile(r"/backups/(?:bring|whole)"), SHOP, "a copy of a shop is at most 500 MB"),
 )
 ROOM = 20_000  #: for the fields beside a file [bytes]
 
