@@ -10,7 +10,7 @@ def undo_says(page: Page, words: str) -> None:
 
 
 def test_every_answer_unknown_to_a_first_verdict_and_a_measurement(bench: Page) -> None:
-    bench.get_by_role("link", name="Fenwick").click()
+    bench.get_by_role("link", name="Start: a first line").click()
     bench.get_by_role("button", name="Show the first verdict").click()
     expect(bench.locator(".line-drawing:visible")).to_be_visible()
     expect(bench.locator(".verdict-row")).to_have_count(5)

@@ -16,7 +16,7 @@ from flask.testing import FlaskClient
 from fenwick.data import Database
 from fenwick.data.demo import demo_rig
 from fenwick.data.shops import the_shop
-from fenwick.rig import Rig, build_line, check_rig
+from fenwick.rig import Rig, build_line, check_rig, read_rig
 from fenwick.rig.edits.ports import alone
 from fenwick.rig.result import solve_rig
 from fenwick.rig.voice import voice_for
@@ -142,7 +142,7 @@ def test_every_page_tells_what_solve_prints(name: str, app: Flask, shop: Databas
 
 
 def test_chips_the_table_and_the_vacuum_s_page_tell_the_same_air(client: FlaskClient) -> None:
-    rig = demo_rig("demo_bench")
+    rig = read_rig(client.get("/lines/2/rig.json").data)
     table = csv.DictReader(io.StringIO(client.get("/lines/2/ports.csv").text))
     running = page(client, "/lines/2/vacuum").select(".running li")
     for row, shown in zip(table, running, strict=True):
@@ -226,6 +226,7 @@ def test_ageing_begins_where_the_verdict_stands(client: FlaskClient) -> None:
 
 
 def test_what_helps_at_a_hood_is_the_same_in_the_table_and_at_the_port(client: FlaskClient) -> None:
+    client.post("/log/today/2/off")  # with the cake of today, to clean the filter helps most
     helped = [row for row in page(client, "/lines/2/ports").select("tbody tr") if "less in the room" in row.text]
     assert helped
     for row in helped:

@@ -16,7 +16,7 @@ from fenwick.data.shops import the_shop
 from fenwick.rig import edit_rig
 from fenwick.services import lines
 
-MOST_OF_A_PAGE, MOST_OF_AN_EDIT = 11, 12
+MOST_OF_A_PAGE, MOST_OF_AN_EDIT, MOST_OF_THE_SHOP = 14, 12, 20
 LENGTH = "line.branches[0].elements[2].length_m"
 PAGES = (
     "/lines/1",
@@ -45,7 +45,10 @@ PAGES = (
     "/shop",
     "/assumptions",
     "/start",
+    "/log/due",
+    "/log/trend",
 )
+OF_THE_SHOP = ("/", "/log")  #: of several lines, or of entries by the page
 
 
 @contextmanager
@@ -66,10 +69,19 @@ def counted(shop: Database) -> Iterator[list[str]]:
 
 @pytest.mark.parametrize("address", PAGES)
 def test_a_page_takes_few_queries(address: str, client: FlaskClient, shop: Database) -> None:
+    client.get("/start")  # the log is read once for each of its states
     with counted(shop) as seen:
         answer = client.get(address, follow_redirects=True)
     assert answer.status_code == 200
     assert len(seen) <= MOST_OF_A_PAGE, seen
+
+
+@pytest.mark.parametrize("address", OF_THE_SHOP)
+def test_a_page_of_the_shop_takes_few_queries(address: str, client: FlaskClient, shop: Database) -> None:
+    client.get(address)
+    with counted(shop) as seen:
+        client.get(address)
+    assert len(seen) <= MOST_OF_THE_SHOP, seen
 
 
 def test_an_edit_takes_few_queries(client: FlaskClient, shop: Database) -> None:
@@ -81,6 +93,7 @@ def test_an_edit_takes_few_queries(client: FlaskClient, shop: Database) -> None:
 
 
 def test_more_lines_and_more_history_are_no_more_queries(app: Flask, client: FlaskClient, shop: Database) -> None:
+    client.get("/lines/1")  # the log is read once for each of its states
     with counted(shop) as few:
         client.get("/lines/1")
     with shop.session() as session:
@@ -92,4 +105,4 @@ def test_more_lines_and_more_history_are_no_more_queries(app: Flask, client: Fla
         page = client.get("/lines/1")
     assert len(many) == len(few)
     assert "Line 19" in page.text  # named without its document being read
-    assert sum("revision.document" in statement for statement in many) == 2  # of this line, and of the shop
+    assert sum("revision.document" in statement for statement in many) == 3  # of this line, the shop, those in the log

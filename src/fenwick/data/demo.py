@@ -10,6 +10,7 @@ from pathlib import Path
 from fenwick.builds.model import BuildFile, read_build
 from fenwick.core.tuning.readings import Reading
 from fenwick.data.builds import change_build
+from fenwick.data.by_log import show_by_log
 from fenwick.data.database import Database
 from fenwick.data.demo_log import seed_log
 from fenwick.data.demo_trials import seed_trials
@@ -62,6 +63,8 @@ def seed_demo(path: Path) -> Database:
                 take(session, lines[-1], reading, note)
             seed_trials(session, lines)
             seed_log(session, lines, datetime.now())
+            for as_described in (lines[0], lines[2]):  # what is wrong with them is told by what is described
+                show_by_log(session, as_described, on=False)
             build = demo_build()
             change_build(session, lines[0], build.what, build, "Half-way")
     return database

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+from collections.abc import Callable, Collection
 from dataclasses import dataclass, replace
 from functools import lru_cache
 
@@ -32,6 +33,21 @@ class LineState:
     redo_label: str | None  #: what redo would bring back
     previous: Rig | None = None  #: before the last change
     owned: ShopFile | None = None  #: what the shop has
+
+
+#: a line's rig as pages show it, from its number and as it is stored
+ShownRig = Callable[[Session, int, Rig], Rig]
+_SHOWN = "lines are shown by"
+
+
+def show_lines_by(session: Session, shown: ShownRig) -> None:
+    """Show every line of a session that is shown by the log as a function makes it of what is stored."""
+    session.info[_SHOWN] = shown
+
+
+def _shown(session: Session, line: DustLine, rig: Rig) -> Rig:
+    shown: ShownRig | None = session.info.get(_SHOWN)
+    return rig if shown is None or not line.by_log or line.id is None else shown(session, line.id, rig)
 
 
 def add_line(session: Session, shop: Shop, rig: Rig) -> int:
@@ -109,8 +125,13 @@ def _line_state(session: Session, line_id: int) -> LineState:
         _as_of(session, line, here),
         undo_label=here.label if line.cursor > 1 else None,
         redo_label=after.label if after else None,
-        previous=_readable(before.document) if before else None,
+        previous=_previous(session, line, before.document) if before else None,
     )
+
+
+def _previous(session: Session, line: DustLine, document: str) -> Rig | None:
+    rig = _readable(document)
+    return None if rig is None else _shown(session, line, rig)
 
 
 @dataclass(frozen=True)
@@ -150,13 +171,29 @@ def stored_document(session: Session, line_id: int) -> str:
     return row.document
 
 
-def readable_lines(session: Session) -> tuple[list[tuple[int, Rig]], list[str]]:
-    """((id, rig) of every line still there as it stands, in their order; the names of those that cannot be read)."""
+def readable_lines(session: Session, only: Collection[int] | None = None) -> tuple[list[tuple[int, Rig]], list[str]]:
+    """((id, rig) of lines still there as they are stored, in their order; the names of those that cannot be read).
+
+    Parameters
+    ----------
+    session : of the shop
+    only : ids of the lines that are wanted; None: every one
+    """
+    wanted = None if only is None else frozenset(only)
+    return remembered(session, ("readable lines", wanted), lambda: _readable_lines(session, wanted))
+
+
+def _readable_lines(session: Session, only: frozenset[int] | None) -> tuple[list[tuple[int, Rig]], list[str]]:
     here = (col(Revision.line_id) == DustLine.id) & (col(Revision.number) == DustLine.cursor)
-    documents = dict(session.exec(select(Revision.line_id, Revision.document).join(DustLine, here)).all())
+    asked = select(Revision.line_id, Revision.document).join(DustLine, here)
+    if only is not None:
+        asked = asked.where(col(Revision.line_id).in_(only))
+    documents = dict(session.exec(asked).all()) if only is None or only else {}
     rigs, names = [], []
     for line_id, _, name in _lines_there(session):
         rig = _readable(documents.get(line_id, ""))
+        if only is not None and line_id not in only:
+            continue
         if rig is None:
             names.append(name)
         else:
@@ -182,7 +219,8 @@ def _as_of(session: Session, line: DustLine, row: Revision) -> LineState:
     assert shop is not None
     assert line.id is not None
     assert row.id is not None
-    return LineState(line.id, row.id, shop.name, _rig(row.document), None, None, owned=_owned(session))
+    rig = _shown(session, line, _rig(row.document))
+    return LineState(line.id, row.id, shop.name, rig, None, None, owned=_owned(session))
 
 
 def _owned(session: Session) -> ShopFile | None:
@@ -228,7 +266,14 @@ def copy_line(session: Session, line_id: int, name: str) -> int:
 
 
 def change_line(session: Session, line_id: int, rig: Rig, label: str) -> None:
-    """Put a changed rig in force; what had been undone stands behind no step any more."""
+    """Put a changed rig in force; what had been undone stands behind no step any more.
+
+    Parameters
+    ----------
+    session, line_id : of the line
+    rig : as it is to be stored
+    label : what was done
+    """
     line, state = _line(session, line_id), known(session, ("line", line_id))
     row = OF_LINES.add(session, line_id, line.cursor, label, write_rig(rig).decode())
     line.cursor, line.name = row.number, rig.name
@@ -236,7 +281,8 @@ def change_line(session: Session, line_id: int, rig: Rig, label: str) -> None:
     kept(session)
     if state is not None:  # what stands there now is known without reading it again
         assert row.id is not None
-        now = replace(state, revision=row.id, rig=rig, previous=state.rig, undo_label=row.label, redo_label=None)
+        shown = _shown(session, line, rig)
+        now = replace(state, revision=row.id, rig=shown, previous=state.rig, undo_label=row.label, redo_label=None)
         remember(session, ("line", line_id), now)
 
 

@@ -274,7 +274,13 @@ def hours_logged(session: Session) -> list[HoursAtTool]:
 
 def log_stamp(session: Session) -> tuple[str, ...]:
     """What tells two states of two logs apart, without reading them."""
-    shop, standing = the_shop(session), standing_of_log(session)
-    last = select(LogStep.created_at).where(LogStep.shop_id == shop.id, LogStep.number == shop.log_cursor)
-    bind = session.get_bind()
-    return str(getattr(bind, "url", bind)), str(standing.cursor), str(standing.newest), str(session.exec(last).first())
+    return remembered(session, ("stamp of the log",), lambda: _stamp(session))
+
+
+def _stamp(session: Session) -> tuple[str, ...]:
+    shop, bind = the_shop(session), session.get_bind()
+    statement = (
+        "SELECT (SELECT max(id) FROM log_entry), (SELECT created_at FROM log_step WHERE shop_id = ? AND number = ?)"
+    )
+    row = session.connection().exec_driver_sql(statement, (shop.id, shop.log_cursor)).one()
+    return str(getattr(bind, "url", bind)), str(shop.log_cursor), str(row[0]), str(row[1])

@@ -216,13 +216,15 @@ def remove_trial(session: Session, trial_id: int, *, back: bool = False) -> int:
 
 def last_tested(session: Session) -> dict[int, datetime]:
     """When each line was last tested, by its number; lines without a run that is done are left out."""
+    return remembered(session, ("last tested",), lambda: _last_tested(session))
+
+
+def _last_tested(session: Session) -> dict[int, datetime]:
     when = func.max(func.coalesce(TrialRun.finished_at, Trial.created_at))
     asked = select(Trial.line_id, when).join(TrialRun, col(TrialRun.trial_id) == Trial.id)
     done = (TrialRun.state == DONE, col(Trial.removed_at).is_(None))
-    return {
-        line: datetime.fromisoformat(str(at))
-        for line, at in session.exec(asked.where(*done).group_by(col(Trial.line_id))).all()
-    }
+    rows = session.exec(asked.where(*done).group_by(col(Trial.line_id))).all()
+    return {line: datetime.fromisoformat(str(at)) for line, at in rows}
 
 
 def logs_of_runs(session: Session, run_ids: Sequence[int]) -> dict[int, int]:

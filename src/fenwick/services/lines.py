@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from datetime import datetime
 from typing import Any
 
 from sqlmodel import Session
@@ -20,6 +21,7 @@ from fenwick.data.tables import Shop
 from fenwick.rig import Rig, RigError
 from fenwick.rig.edits.edit import check_change
 from fenwick.rig.format.guesses import prune_guesses
+from fenwick.services.logbook.shown import to_store
 from fenwick.services.solving import solve
 from fenwick.services.together import MadeFrom, MovedOnError, put_together
 
@@ -51,7 +53,7 @@ def store(session: Session, line_id: int, rig: Rig, label: str, made_from: MadeF
             rig = put_together(base.rig, rig, now.rig, made_from, last, lambda document: _checked(now.rig, document))
     if rig != now.rig:  # somebody else may have done the same
         solve(rig)
-        change_line(session, line_id, rig, label)
+        change_line(session, line_id, to_store(session, line_id, now.rig, rig, datetime.now()), label)
 
 
 def line_to_open(session: Session) -> int | None:

@@ -58,7 +58,7 @@ _DUE: Recent[tuple[DueItem, ...]] = Recent(16)
 def due_in(session: Session, now: datetime) -> tuple[DueItem, ...]:
     """All of it, the soonest first; what nobody can date comes last."""
     shop, tested = shop_today(session, now), last_tested(session)
-    there = tuple((line_id, rig) for line_id, rig in readable_lines(session)[0] if line_id in shop.read.spans)
+    there = tuple(readable_lines(session, shop.read.spans)[0])
     key = (log_stamp(session), shop.read.today, there, tuple(tested.items()))
     return _DUE.get(key, lambda: _worked_out(shop, dict(there), tested))
 

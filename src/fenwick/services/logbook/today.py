@@ -12,6 +12,7 @@ from fenwick.core.logbook.entries import KINDS
 from fenwick.core.rules import RuleBook
 from fenwick.data.lines import readable_lines
 from fenwick.data.logbook import HoursAtTool, LogWanted, entries_of, hours_logged, log_stamp
+from fenwick.data.remembered import remembered
 from fenwick.data.shops import shop_state
 from fenwick.logged import Logged
 from fenwick.rig import Rig, RigError
@@ -50,8 +51,14 @@ def log_read(session: Session, now: datetime) -> LogRead:
 
 def shop_today(session: Session, now: datetime) -> ShopToday:
     """Every bin, filter, bag and tank of the lines that the log knows of."""
+    return remembered(
+        session, ("shop today", now.replace(minute=0, second=0, microsecond=0)), lambda: _today(session, now)
+    )
+
+
+def _today(session: Session, now: datetime) -> ShopToday:
     read = log_read(session, now)
-    rigs = [(line_id, rig) for line_id, rig in readable_lines(session)[0] if line_id in read.spans]
+    rigs = readable_lines(session, read.spans)[0]
     shop = _shop(session)
     key = (log_stamp(session), read.today, tuple(rigs), shop)
     return _TODAY.get(key, lambda: _worked_out(read, rigs, shop))

@@ -74,7 +74,7 @@ class LineTrend:
 def trends_in(session: Session, now: datetime) -> list[LineTrend]:
     """Every line of which the log holds such a figure, the one that it spoke of last first."""
     today = shop_today(session, now)
-    names = {line_id: rig.name for line_id, rig in readable_lines(session)[0]}
+    names = {line_id: rig.name for line_id, rig in readable_lines(session, today.read.spans)[0]}
     found = [_of_line(line, names[line], today) for line in today.read.latest_first if line in names]
     return [one for one in found if one.series]
 

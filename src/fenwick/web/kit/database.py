@@ -10,6 +10,9 @@ from flask.typing import ResponseReturnValue
 from sqlmodel import Session
 
 from fenwick.data import Database
+from fenwick.data.lines import show_lines_by
+from fenwick.services.logbook.shown import as_the_log_has_it
+from fenwick.web.kit.clock import shop_clock
 
 
 class ServedShop(Flask):
@@ -32,6 +35,7 @@ def session() -> Session:
     """The request's session; a request that may change something is alone from its first reading to its answer."""
     if "session" not in g:
         g.session = shop().open_session(to_write=request.method == "POST")
+        show_lines_by(g.session, as_the_log_has_it(shop_clock))
     found: Session = g.session
     return found
 

@@ -9,14 +9,23 @@ from flask import session as cookie
 from sqlalchemy.exc import SQLAlchemyError
 
 from fenwick.core.errors import CoreError
+from fenwick.data.by_log import shows_by_log
 from fenwick.data.lines import NotFoundError, all_line_ids, line_state
 from fenwick.rig import RigError
 from fenwick.services.checks import Tally, checked, tally
 from fenwick.services.logbook.due import due_in
+from fenwick.services.logbook.today import shop_today
 from fenwick.web.kit.clock import shop_clock
 from fenwick.web.kit.database import session
 
-NOTHING = {"line_here": None, "open_checks": None, "line_tuned": False, "overdue": 0, "oob_pill": False}
+NOTHING = {
+    "line_here": None,
+    "open_checks": None,
+    "line_tuned": False,
+    "line_by_log": False,
+    "overdue": 0,
+    "oob_pill": False,
+}
 
 
 def init_app(app: Flask) -> None:
@@ -50,7 +59,7 @@ def _read_header() -> dict[str, Any]:
         if here is None:
             return NOTHING
         told = {"line_here": here, "open_checks": _open(here), "line_tuned": _tuned(here), "oob_pill": False}
-        return {**told, "overdue": _overdue()}
+        return {**told, "line_by_log": _by_log(here), "overdue": _overdue()}
     except SQLAlchemyError:  # the page that says so must still come up
         return NOTHING
 
@@ -62,6 +71,15 @@ def _tuned(line_id: int) -> bool:
     except (RigError, NotFoundError):
         return False
     return tuning is not None and tuning.on
+
+
+def _by_log(line_id: int) -> bool:
+    """Whether the line in hand shows what the log says of today."""
+    try:
+        known = any(one.known for one in shop_today(session(), shop_clock()).of_line(line_id))
+        return known and shows_by_log(session(), line_id)
+    except (CoreError, RigError, NotFoundError):
+        return False
 
 
 def _overdue() -> int:

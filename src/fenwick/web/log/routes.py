@@ -6,6 +6,7 @@ from flask import Blueprint, abort, flash, redirect, render_template, request, u
 from flask.typing import ResponseReturnValue
 
 from fenwick.core.logbook.entries import KINDS
+from fenwick.data.by_log import show_by_log, shows_by_log
 from fenwick.data.lines import readable_lines
 from fenwick.data.logbook import (
     LogWanted,
@@ -34,7 +35,7 @@ from fenwick.web.log.due_page import due_page
 from fenwick.web.log.entry_page import entry_page, form_page, log_shop
 from fenwick.web.log.form import EntryForm, form_of, read_entry
 from fenwick.web.log.trend_page import trend_page
-from fenwick.web.log.view import ON_A_PAGE, LogView, label_of, log_days, shown_due
+from fenwick.web.log.view import ON_A_PAGE, LogView, TodaySwitch, label_of, log_days, shown_due, today_rows
 
 bp = Blueprint("log", __name__)
 bp.register_blueprint(exchange.bp)
@@ -129,6 +130,13 @@ def remove(entry_id: int) -> ResponseReturnValue:
     return redirect(url_for("log.show"))
 
 
+@bp.post("/log/today/<int:line_id>/<any(on, off):way>")
+def switch(line_id: int, way: str) -> ResponseReturnValue:
+    """Show a line as the log has it today, or as it is described."""
+    show_by_log(session(), line_id, on=way == "on")
+    return redirect(url_for("log.show"))
+
+
 @bp.post("/log/<any(undo, redo):way>")
 def step(way: str) -> ResponseReturnValue:
     """Take the last change of the log back, or bring it again."""
@@ -154,17 +162,23 @@ def _page() -> ResponseReturnValue:
     pages = paged(count_of(session(), wanted), ON_A_PAGE, "log.show", group=group or None, line=line, find=text or None)
     entries = entries_of(session(), wanted, start=pages.skip, most=ON_A_PAGE)
     photos = photos_of(session(), [one.id for one in entries if one.id is not None])
-    due = due_in(session(), now)
+    due, today = due_in(session(), now), shop_today(session(), now)
     names = {number: rig.name for number, rig in rigs}
     view = LogView(
         shop.name,
-        quick_logs(rigs, shop_today(session(), now).read.latest_first, shop, due),
+        quick_logs(rigs, today.read.latest_first, shop, due),
         shown_due(due, now),
         sum(item.overdue for item in due),
         log_days(entries, photos, names, system, shop.money, now),
         pages,
         standing_of_log(session()),
         bool(wanted.kinds or line is not None or text),
+        today_rows(today.holders),
+        tuple(
+            TodaySwitch(number, names[number], shows_by_log(session(), number))
+            for number in today.read.latest_first
+            if number in names and any(one.known for one in today.of_line(number))
+        ),
     )
     return render_template(
         "log/page.html", view=view, asked=ASKED, groups=GROUP_WORDS, group=group, find=text, line=line, lines=names

@@ -14,12 +14,15 @@ from fenwick.data.logbook import LogStanding
 from fenwick.logged import Logged
 from fenwick.logged.words import details_of, title_of
 from fenwick.services.logbook.due import DueItem
+from fenwick.services.logbook.estimate import HolderToday
+from fenwick.services.logbook.holders import BAG, BIN, FILTER, TANK
 from fenwick.web.kit.due import DueRow, due_rows
 from fenwick.web.kit.paging import Paging
 from fenwick.web.kit.quick import QuickLog
 from fenwick.wording.logbook import DAYS, MONTHS
 
 ON_A_PAGE = 40
+HOLDER_WORDS = {BIN: "Bin", FILTER: "Filter", BAG: "Bag", TANK: "Tank"}
 DUE_SHOWN = 4  #: on the page of the log; the rest stands on its own
 
 
@@ -47,6 +50,25 @@ class LogDay:
 
 
 @dataclass(frozen=True)
+class TodayRow:
+    """A bin, filter, bag or tank as the log has it today."""
+
+    what: str
+    used: float  #: for its bar [-]
+    words: str
+    level: str
+
+
+@dataclass(frozen=True)
+class TodaySwitch:
+    """Whether a line shows that."""
+
+    line: int
+    name: str
+    on: bool
+
+
+@dataclass(frozen=True)
 class LogView:
     """The page."""
 
@@ -58,6 +80,8 @@ class LogView:
     pages: Paging
     standing: LogStanding
     narrowed: bool
+    today: tuple[TodayRow, ...]
+    switches: tuple[TodaySwitch, ...]
 
 
 def log_days(
@@ -105,3 +129,17 @@ def shown_due(due: Sequence[DueItem], now: datetime) -> tuple[DueRow, ...]:
 def label_of(entry: Logged) -> str:
     """What a step of the log's history is called."""
     return title_of(entry) if entry.kind in KINDS else "Entry"
+
+
+def today_rows(holders: Sequence[HolderToday]) -> tuple[TodayRow, ...]:
+    """Every holder of which the log knows since when its life runs."""
+    return tuple(
+        TodayRow(
+            f"{HOLDER_WORDS[one.holder.kind]} · {one.holder.name}",
+            one.used.likely,
+            f"{100 * one.used.likely:.0f} %, within {100 * one.used.low:.0f} to {100 * one.used.high:.0f}",
+            "act" if one.used.likely >= 1.0 else "watch" if one.used.high >= 1.0 else "ok",
+        )
+        for one in holders
+        if one.known
+    )
