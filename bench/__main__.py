@@ -15,6 +15,7 @@ import numpy as np
 
 from bench.ageing import ageing
 from bench.bands import bands
+from bench.logbook import logbook
 from bench.making import making
 from bench.pages import pages
 from bench.readings import readings
@@ -134,5 +135,6 @@ if __name__ == "__main__":
     readings(say)
     making(say)
     ways(say)
+    logbook(say)
     pages(say)
     start_up()

@@ -11,7 +11,7 @@ from pathlib import Path
 
 import numpy as np
 
-from bench.pages import PAGES, served_shop
+from bench.pages import PAGES, filled_shop
 from bench.timing import median
 from fenwick.data import Database, create_database
 from fenwick.data.logbook import add_entries
@@ -49,7 +49,7 @@ def logbook(say: Say) -> None:
     """Report all of it."""
     now = datetime.now()
     with tempfile.TemporaryDirectory() as folder:
-        shop = served_shop(Path(folder), LINES)
+        shop = filled_shop(Path(folder), LINES)
         start = time.perf_counter()
         with shop.session(to_write=True) as session:
             add_entries(session, ten_years(now), "Ten years")
@@ -62,7 +62,11 @@ def logbook(say: Say) -> None:
 def _pages(shop: Database, say: Say) -> None:
     app = create_app(shop, "bench")
     client = app.test_client()
-    for name in ("/", *LOG_PAGES, *(f"/lines/2{page}" for page in PAGES if "sander" not in page)):
+    for name in (
+        "/",
+        *LOG_PAGES,
+        *(f"/lines/2{page}" for page in PAGES if "sander" not in page and "slotted" not in page),
+    ):
         first = time.perf_counter()
         status = client.get(name).status_code
         cold = time.perf_counter() - first

@@ -12,6 +12,7 @@ from pathlib import Path
 import numpy as np
 from flask.testing import FlaskClient
 
+from fenwick.data import Database
 from fenwick.data.demo import demo_rig, seed_demo
 from fenwick.data.lines import add_line, change_line
 from fenwick.data.shops import the_shop
@@ -35,16 +36,22 @@ FONTS = (
 )
 
 
+def filled_shop(folder: Path, lines: int) -> Database:
+    """The demo shop, with some more lines and a long history."""
+    shop = seed_demo(folder / "shop.db")
+    with shop.session(to_write=True) as session:
+        for i in range(lines):
+            add_line(session, the_shop(session), edit_rig(demo_rig(), {"name": f"Line {i}"}))
+        for i in range(REVISIONS if lines else 0):
+            change_line(session, 1, demo_rig(), f"change {i}")
+    return shop
+
+
 @contextmanager
 def served(lines: int = 0) -> Iterator[FlaskClient]:
-    """A client of the demo shop, with some more lines and a long history."""
+    """A client of that shop."""
     with tempfile.TemporaryDirectory() as folder:
-        shop = seed_demo(Path(folder) / "shop.db")
-        with shop.session() as session:
-            for i in range(lines):
-                add_line(session, the_shop(session), edit_rig(demo_rig(), {"name": f"Line {i}"}))
-            for i in range(REVISIONS if lines else 0):
-                change_line(session, 1, demo_rig(), f"change {i}")
+        shop = filled_shop(Path(folder), lines)
         app = create_app(shop, "bench")
         app.config.update(WTF_CSRF_ENABLED=False)
         yield app.test_client()
