@@ -9,17 +9,21 @@ import sys
 import tempfile
 from pathlib import Path
 
-import pypdfium2 as pdfium
 from playwright.sync_api import Page, sync_playwright
 
 FOLDER = Path(__file__).parents[1] / "docs" / "screenshots"
 CHROMIUM = shutil.which("chromium-headless-shell") or "/usr/bin/chromium"
 FLAGS = ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking"]
+SHOP_VIEWS = (  # of the demo as it begins
+    ("home", "", 1280, 800, True),
+    ("log-390", "log", 390, 844, False),
+    ("due", "log/due", 1280, 800, False),
+    ("trend", "log/trend", 1280, 800, False),
+)
 VIEWS = (  # name, address, width, height, whole page
-    ("line", "", 1280, 800, False),
+    ("line", "lines/2", 1280, 800, False),
     ("separator", "lines/1/separator", 1280, 800, True),
     ("build", "lines/1/build", 1280, 800, False),
-    ("build-390", "lines/1/build/steps/dry-fit-inlet?what=sep", 390, 844, True),
     ("ports", "lines/2/ports", 1280, 760, False),
     ("hood", "lines/1/ports/drum-sander/hood", 1280, 800, False),
     ("dust", "lines/1/dust", 1280, 800, False),
@@ -27,7 +31,6 @@ VIEWS = (  # name, address, width, height, whole page
     ("checks", "lines/1/checks", 1280, 800, True),
     ("result", "tests/2", 1280, 800, True),
     ("compare", "lines/1/compare/3", 1280, 800, True),
-    ("working", "lines/1/workings/kept#sep.cut", 1280, 800, False),
     ("shop", "shop", 1280, 800, False),
     ("line-390", "lines/2?part=main", 390, 844, False),
 )
@@ -42,19 +45,22 @@ def prepare(page: Page, server: str) -> None:
     page.wait_for_load_state("networkidle")
 
 
+def take_shop(page: Page, server: str) -> None:
+    """The shop before anything is added to it."""
+    _take(page, server, SHOP_VIEWS)
+
+
 def take(page: Page, server: str) -> None:
     """One PNG for each view."""
-    for name, address, width, height, whole in VIEWS:
+    _take(page, server, VIEWS)
+
+
+def _take(page: Page, server: str, views: tuple[tuple[str, str, int, int, bool], ...]) -> None:
+    for name, address, width, height, whole in views:
         page.set_viewport_size({"width": width, "height": height})
         page.goto(server + address, wait_until="networkidle")
         page.screenshot(path=FOLDER / f"{name}.png", full_page=whole)
         print(f"docs/screenshots/{name}.png")
-
-
-def take_template(page: Page, server: str) -> None:
-    """A page of the templates as it is printed."""
-    pdf = page.request.get(f"{server}lines/1/build/files/templates.pdf?what=sep").body()
-    pdfium.PdfDocument(pdf)[8].render(scale=1.0).to_pil().save(FOLDER / "template.png")
 
 
 def take_search(page: Page, server: str) -> None:
@@ -80,29 +86,6 @@ def take_start(page: Page, server: str) -> None:
     page.screenshot(path=FOLDER / "start.png")
 
 
-def take_run(page: Page, server: str) -> None:
-    """The view that takes a device: a run with a simulated scale beside it."""
-    command = [sys.executable, "-m", "fenwick", "device", "scale", "--rate", "20"]
-    with subprocess.Popen(command, stdout=subprocess.PIPE, text=True) as process:
-        assert process.stdout is not None
-        found = re.search(r"socket://[^\s(]+", process.stdout.readline())
-        assert found is not None
-        page.goto(server + "lines/3/devices")
-        page.get_by_label("Name", exact=True).fill("Kitchen scale")
-        page.get_by_label("Port or address").fill(found[0])
-        page.get_by_role("button", name="Add it").click()
-        page.goto(server + "lines/3/tests")
-        page.locator(".live-run").click()
-        for step in ("Let it run on", "After"):
-            page.locator(".go-on").click()
-            page.locator(".step-card h2", has_text=step).wait_for()
-        for button in page.locator(".take-live").all()[:2]:
-            button.click()
-            page.wait_for_timeout(5000)
-        page.screenshot(path=FOLDER / "run.png")
-        process.terminate()
-
-
 def take_way(page: Page, server: str) -> None:
     """The view that looks by itself: the ways to a better bench line."""
     page.set_viewport_size({"width": 1280, "height": 800})
@@ -124,7 +107,7 @@ def main() -> None:
             browser = playwright.chromium.launch(executable_path=CHROMIUM, args=FLAGS)
             page = browser.new_context(reduced_motion="reduce").new_page()
             try:
-                for picture in (prepare, take, take_template, take_search, take_run, take_way, take_start):
+                for picture in (take_shop, prepare, take, take_search, take_way, take_start):
                     picture(page, found[0])
             finally:
                 browser.close()

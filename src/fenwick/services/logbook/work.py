@@ -10,6 +10,7 @@ from functools import cached_property
 import numpy as np
 
 from fenwick.core.hours.wear import Wear
+from fenwick.core.logbook.pace import WEEK
 from fenwick.core.logbook.story import UsedWork, steady
 from fenwick.core.rules import RuleBook
 from fenwick.data.logbook import HoursAtTool
@@ -150,7 +151,8 @@ def usual_work_on(holder: Holder, lines: Mapping[int, LineAtWork], read: LogRead
     for line_id in holder.lines:
         week, first = usual_week(holder, lines, line_id), lines[line_id].first
         if week:
-            parts.append(steady(week, read.spans[line_id][0], read.today if first is None else first))
+            # who logs hours within a week of the first word has logged them all
+            parts.append(steady(week, read.spans[line_id][0], read.today if first is None else first - WEEK))
     return UsedWork.of(parts)
 
 

@@ -18,6 +18,7 @@ from fenwick.data.shops import shop_state
 from fenwick.drawing.labels import FAULT_WORDS
 from fenwick.drawing.small_line import BIN, HOSE, STAGE, TOOL, VACUUM, SmallLine, body_of, render_small_line
 from fenwick.drawing.tools import symbol_of
+from fenwick.drawing.trend_chart import render_trend_chart
 from fenwick.rig import Rig
 from fenwick.rig.edits.kinds import kind_of
 from fenwick.rig.format.separator import SeparatorPart, WetStagePart
@@ -25,18 +26,25 @@ from fenwick.rig.voice import voice_for
 from fenwick.services.advice import advice_for
 from fenwick.services.home import HomeLine, home_lines, last_held
 from fenwick.services.logbook.due import due_in
+from fenwick.services.logbook.money import money_today
 from fenwick.services.logbook.today import ShopToday, shop_today
+from fenwick.services.logbook.trend import trends_in
 from fenwick.services.solving import solve
 from fenwick.units.sentence import inside
 from fenwick.web.kit.due import DueRow, due_rows, strip_of
 from fenwick.web.kit.quick import QuickLog, quick_logs
+from fenwick.web.kit.trend import fault_link, level_of, plot_of
 from fenwick.wording.causes import PortFound, cause_words
 from fenwick.wording.checks import CHECKS
 from fenwick.wording.logbook import in_days
+from fenwick.wording.money import about, paid_words
 from fenwick.wording.say import Voice
+from fenwick.wording.trend import TITLES, trend_sentence
+from fenwick.wording.upkeep import money
 from fenwick.wording.whatif import Suggestion, suggestion
 
 DUE_SHOWN, FIRST_THINGS = 6, 2
+IN_SHORT = {"settling": "dust settles", "sealed": "suction too weak"}  #: of checks that the drawing tells otherwise
 AHEAD = 56.0  #: of what is due, that stands on the strip [d]
 
 
@@ -61,6 +69,27 @@ class HeldCard:
 
 
 @dataclass(frozen=True)
+class TrendInSmall:
+    """The figure over the months that speaks loudest."""
+
+    what: str
+    picture: Markup
+    sentence: str
+    level: str
+    faults: str  #: address of the fault finder
+
+
+@dataclass(frozen=True)
+class MoneyInSmall:
+    """Filters and bags since the log begins."""
+
+    since: str
+    booked: str
+    without: str
+    words: str
+
+
+@dataclass(frozen=True)
 class HomeView:
     """The page."""
 
@@ -75,6 +104,7 @@ class HomeView:
     quick: tuple[QuickLog, ...]
     held: tuple[HeldCard, ...]
     logged: bool  #: whether anything is
+    trend: TrendInSmall | None
 
 
 def home_view(session: Session, now: datetime, system: str) -> HomeView:
@@ -106,7 +136,34 @@ def home_view(session: Session, now: datetime, system: str) -> HomeView:
             for one in held[:1]
         ),
         logged=bool(today.read.spans),
+        trend=_trend(session, now, system),
     )
+
+
+def _trend(session: Session, now: datetime, system: str) -> TrendInSmall | None:
+    voice = Voice(system, {})
+    for one in trends_in(session, now):
+        worst = one.worst
+        if worst is not None:
+            return TrendInSmall(
+                f"{inside(TITLES[worst.kind])}, {inside(one.name)}",
+                render_trend_chart(plot_of(worst, one, voice), "card"),
+                trend_sentence(worst.kind, worst.found, voice),
+                level_of(worst),
+                fault_link(one.line),
+            )
+    return None
+
+
+def money_card(session: Session, now: datetime) -> MoneyInSmall | None:
+    """What filters and bags cost; None where no sum was logged."""
+    found = money_today(session, now)
+    if not found.lines or found.since is None:
+        return None
+    without, paid = found.without, found.paid_after
+    words = "" if paid is None else paid_words(paid.likely, paid.low, paid.high, found.days)
+    told = "" if without is None else about(without.likely, found.sign)
+    return MoneyInSmall(f"{found.since:%B}", money(found.upkeep, found.sign), told, words)
 
 
 def _order(session: Session, today: ShopToday) -> list[int]:
@@ -140,7 +197,9 @@ def _card(line: HomeLine, voice: Voice) -> LineCard:
 def _words(line: HomeLine, voice: Voice) -> str:
     found = []
     if line.worst is not None and line.tally.act:
-        found.append(FAULT_WORDS.get(line.worst.id) or inside(CHECKS[line.worst.id].title))
+        found.append(
+            IN_SHORT.get(line.worst.id) or FAULT_WORDS.get(line.worst.id) or inside(CHECKS[line.worst.id].title)
+        )
     if line.kept is not None:
         where = "" if line.at is None else f" at the {inside(line.at)}"
         found.append(f"{voice.figure(line.kept, 'share')} kept{where}")

@@ -34,6 +34,7 @@ from fenwick.web.log import exchange, photos
 from fenwick.web.log.due_page import due_page
 from fenwick.web.log.entry_page import entry_page, form_page, log_shop
 from fenwick.web.log.form import EntryForm, form_of, read_entry
+from fenwick.web.log.money_page import money_page
 from fenwick.web.log.trend_page import trend_page
 from fenwick.web.log.view import ON_A_PAGE, LogView, TodaySwitch, label_of, log_days, shown_due, today_rows
 
@@ -70,6 +71,12 @@ def due() -> ResponseReturnValue:
 def trend() -> ResponseReturnValue:
     """Whether it gets worse."""
     return trend_page()
+
+
+@bp.get("/log/money")
+def money() -> ResponseReturnValue:
+    """What was spent, and what the separator saved of it."""
+    return money_page()
 
 
 @bp.post("/log/tap")
