@@ -278,3 +278,44 @@ def test_nothing_logged_yet_says_what_would_be_there(empty: FlaskClient) -> None
 )
 def test_what_is_not_there_is_not_found(client: FlaskClient, address: str) -> None:
     assert client.post(address, data={"kind": "nothing", "line": "77"}).status_code in (404, 422)
+
+
+@pytest.mark.parametrize("line", [1, 2, 3, 99])
+def test_how_a_bin_is_emptied_is_told_step_by_step(client: FlaskClient, line: int) -> None:
+    page = soup(client.get(f"/log/emptying?line={line}"))
+    steps = [one.text for one in page.select(".emptying-steps li span")]
+    assert steps[0].startswith("Switch off")
+    assert "Mask on" in steps[0]
+    assert steps[-1].startswith("Log it")
+    assert "minutes" in page.select_one(".emptying-facts").text  # type: ignore[union-attr]
+
+
+def test_a_shop_without_a_line_says_what_would_stand_there(empty: FlaskClient) -> None:
+    for address in ("/log/emptying", "/log/money"):
+        assert empty.get(address).status_code == 200
+
+
+def test_money_is_booked_and_a_job_that_comes_once_is_worked_out(client: FlaskClient) -> None:
+    page = soup(client.get("/log/money"))
+    total = page.select_one("tfoot .num")
+    assert total is not None
+    client.post("/log/new", data={"kind": "spent", "thing": "parts", "money": "12.50", "at": "2026-11-01T10:00"})
+    after = soup(client.get("/log/money")).select_one("tfoot .num")
+    assert after is not None
+    assert float(after.text.split()[0]) == pytest.approx(float(total.text.split()[0]) + 12.5, abs=1.0)
+    once = client.get("/log/money?hours=10&tool=2|Floor sweep").text
+    assert "about 5 emptyings" in once or "about 6 emptyings" in once
+    for hours, said in (("lots", "not a number"), ("-3", "Between 0 and 2000"), ("1e9", "Between 0 and 2000")):
+        assert said in client.get(f"/log/money?hours={hours}&tool=2|Floor sweep").text
+    assert client.get("/log/money?hours=1&tool=77|Nothing").status_code == 200
+
+
+def test_home_and_the_page_of_money_tell_the_same_sum(client: FlaskClient) -> None:
+    home = soup(client.get("/home/money"))
+    page = soup(client.get("/log/money"))
+    booked = home.select_one(".home-sum b")
+    assert booked is not None
+    filters = next(row for row in page.select(".money-table tr") if row.text.strip().startswith("Filters"))
+    assert booked.text == filters.select_one(".num").text  # type: ignore[union-attr]
+    assert home.select_one("small").text == "since May" or home.select("small")  # type: ignore[union-attr]
+    assert home.select(".home-thing small")[0].text in page.text

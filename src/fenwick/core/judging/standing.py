@@ -186,16 +186,21 @@ def _on_its_way(stage: Separator, stand: Stand, line: Line) -> list[Check]:
 
 def _weight(stage: Separator, line: Line) -> list[Check]:
     """The bin filled to where it is emptied, as it is lifted."""
-    dust = _dust_mass(stage, line)
-    if dust is None:
+    dust, weight = _dust_mass(stage, line), weight_to_lift(stage, line)
+    if dust is None or weight is None:
         return []
     shell = stage.bin.shell_mass
-    weight = dust + (0.0 if shell is None else one_value(shell))
     heavy, too_heavy = (one_value(line.rules[f"stand.{key}"]) for key in ("heavy", "too-heavy"))
     found = figure("full-weight", weight > too_heavy, weight > heavy, weight, heavy, "heap", stage.id, dust)
     if shell is not None:
         return [found]
     return [Check(**{**found.__dict__, "about": (DUST_ALONE,)})]
+
+
+def weight_to_lift(stage: Separator, line: Line) -> float | None:
+    """The bin full to its mark, as it is lifted [kg]; of the dust alone where its shell is not known, None without."""
+    dust, shell = _dust_mass(stage, line), stage.bin.shell_mass
+    return None if dust is None else dust + (0.0 if shell is None else one_value(shell))
 
 
 def _dust_mass(stage: Separator, line: Line) -> float | None:

@@ -67,6 +67,7 @@ SUBJECTS = {
     "motor": "The vacuum's motor",
     "test": "Tests",
     "log": "The log",
+    "handle": "Emptying",
     "verdict": "When a figure is to watch or to act on",
 }
 

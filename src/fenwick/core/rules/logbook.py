@@ -4,7 +4,26 @@ from __future__ import annotations
 
 from fenwick.core.rules.rule import ESTIMATE, Rule
 
+
+def _opening(closure: str, minutes: float, low: float, high: float, words: str) -> Rule:
+    return Rule(f"handle.{closure}", minutes, low, high, "number", "min", f"To open and close {words}", ESTIMATE)
+
+
 ROWS: tuple[Rule, ...] = (
+    _opening("screwed-gasket", 5.0, 3.0, 8.0, "a lid with screws all round"),
+    _opening("clamp-ring", 1.0, 0.5, 2.0, "a clamp ring"),
+    _opening("foam-strip", 0.5, 0.2, 1.0, "a lid held by its own load"),
+    _opening("snap-on", 1.5, 0.5, 3.0, "a lid that snaps on all round"),
+    _opening("latch-gasket", 0.5, 0.2, 1.0, "latches"),
+    _opening("cam-tray", 0.2, 0.1, 0.5, "cams under the bin"),
+    _opening("loose", 0.2, 0.1, 0.5, "a loose lid"),
+    Rule("handle.settle", 1.0, 0.5, 3.0, "number", "min", "Until the dust in a bin has settled", ESTIMATE),
+    Rule("handle.hose", 0.5, 0.2, 1.5, "number", "min", "To undo a hose and put it back", ESTIMATE),
+    Rule("handle.head", 1.5, 0.5, 3.0, "number", "min", "To lift a vacuum off and put it back", ESTIMATE),
+    Rule("handle.untie", 1.0, 0.5, 3.0, "number", "min", "To untie what stands tied, and tie it again", ESTIMATE),
+    Rule("handle.carry", 3.0, 1.0, 8.0, "number", "min", "To carry a bin out, tip and wipe it", ESTIMATE),
+    Rule("handle.seal", 1.0, 0.5, 2.0, "number", "min", "To wipe a rim and look at its seal", ESTIMATE),
+    Rule("handle.front", 0.6, 0.4, 0.9, "length", "", "Room to stand in front of a bin", ESTIMATE),
     Rule("log.unsure-bin", 0.4, 0.2, 0.7, "number", "ln", "How far a bin's modelled filling may be off", ESTIMATE),
     Rule("log.unsure-filter", 0.7, 0.4, 1.0, "number", "ln", "How far a filter's modelled life may be off", ESTIMATE),
     Rule("log.unsure-seal", 0.6, 0.4, 1.0, "number", "ln", "How far the usual life of a seal may be off", ESTIMATE),

@@ -32,6 +32,7 @@ from fenwick.web.kit.quick import ASKED, quick_logs
 from fenwick.web.kit.units import unit_system
 from fenwick.web.log import exchange, photos
 from fenwick.web.log.due_page import due_page
+from fenwick.web.log.emptying_page import emptying_page
 from fenwick.web.log.entry_page import entry_page, form_page, log_shop
 from fenwick.web.log.form import EntryForm, form_of, read_entry
 from fenwick.web.log.money_page import money_page
@@ -77,6 +78,12 @@ def trend() -> ResponseReturnValue:
 def money() -> ResponseReturnValue:
     """What was spent, and what the separator saved of it."""
     return money_page()
+
+
+@bp.get("/log/emptying")
+def emptying() -> ResponseReturnValue:
+    """How the bin of a line is emptied, and what that takes."""
+    return emptying_page()
 
 
 @bp.post("/log/tap")
