@@ -41,7 +41,7 @@ from fenwick.web import (
 from fenwick.web import (
     shop as shop_pages,
 )
-from fenwick.web.kit import bounds, clash, database, door, errors, history, imports, page, security
+from fenwick.web.kit import bounds, clash, database, door, errors, help, history, imports, page, security
 from fenwick.web.kit.door import Entrance
 from fenwick.web.kit.filters import init_filters
 from fenwick.web.kit.jobs import Jobs
@@ -80,6 +80,7 @@ def create_app(shop: Database, secret_key: str, entrance: Entrance | None = None
     clash.init_app(app)
     init_filters(app)
     page.init_app(app)
+    help.init_app(app)
     for place in (
         home,
         line,

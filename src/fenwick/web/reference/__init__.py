@@ -10,6 +10,7 @@ from flask.typing import ResponseReturnValue
 from fenwick.core.components.dust import DUSTS
 from fenwick.core.rules import CONTAINMENT_M3_H, RELEASE_VELOCITY, RULES, SUBJECTS, Rule
 from fenwick.units import format_value, unit_label
+from fenwick.web.kit.help import HELP, PLACES
 from fenwick.web.kit.units import unit_system
 from fenwick.web.kit.words import MACHINE_WORDS, RELEASE_WORDS
 from fenwick.web.reference.beliefs import belief_tables
@@ -30,6 +31,13 @@ def assumptions() -> ResponseReturnValue:
         **catalogue_tables(unit_system()),
         beliefs=belief_tables(),
     )
+
+
+@bp.get("/guide")
+def guide() -> ResponseReturnValue:
+    """Every page with the question that it answers."""
+    places = [(place, list(dict.fromkeys(page for page in HELP.values() if page.place == place))) for place in PLACES]
+    return render_template("reference/guide.html", places=places)
 
 
 @dataclass(frozen=True)
