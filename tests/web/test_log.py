@@ -132,6 +132,18 @@ def test_boards_of_a_job_are_hours_at_its_tool(client: FlaskClient, session: Ses
     assert (entry.job, entry.count, entry.thing) == ("Resaw backs and sides", 20.0, "Bandsaw")
 
 
+def test_a_usual_week_is_one_step_of_all_jobs(client: FlaskClient, empty: FlaskClient, session: Session) -> None:
+    before = count_of(session, LogWanted())
+    client.post("/log/week")
+    session.rollback()
+    assert count_of(session, LogWanted()) == before + 4
+    assert "a usual week, 4 jobs" in client.get("/log").text
+    client.post("/log/undo")
+    session.rollback()
+    assert count_of(session, LogWanted()) == before
+    assert empty.post("/log/week").status_code == 404  # no job is known there
+
+
 def test_words_are_shown_as_words(client: FlaskClient) -> None:
     bad = "<script>alert(1)</script>{{ 7*7 }}"
     client.post("/log/new", data={"kind": "odd", "line": "2", "words": bad, "at": "2026-11-01T10:00"})

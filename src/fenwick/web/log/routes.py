@@ -23,6 +23,7 @@ from fenwick.data.logbook import (
 from fenwick.data.shops import shop_state
 from fenwick.logged import Logged
 from fenwick.services.logbook.due import due_in
+from fenwick.services.logbook.jobs import jobs_to_log, usual_week
 from fenwick.services.logbook.today import shop_today
 from fenwick.web.kit.clock import shop_clock
 from fenwick.web.kit.database import session
@@ -96,6 +97,17 @@ def tap() -> ResponseReturnValue:
     entry = Logged(kind, shop_clock().replace(second=0, microsecond=0), line)
     (added,) = add_entries(session(), [entry], label_of(entry))
     return redirect(url_for("log.edit", entry_id=added, just=1))
+
+
+@bp.post("/log/week")
+def week() -> ResponseReturnValue:
+    """Log all that the jobs of a usual week take, as done by now."""
+    entries = usual_week(list(log_shop().jobs.values()), shop_clock().replace(second=0, microsecond=0))
+    if not entries:
+        abort(404)
+    add_entries(session(), entries, "A usual week of the jobs")
+    flash(f"Logged: a usual week, {len(entries)} jobs. Undo takes it back.")
+    return redirect(url_for("log.show"))
 
 
 @bp.get("/log/new")
@@ -195,5 +207,13 @@ def _page() -> ResponseReturnValue:
         ),
     )
     return render_template(
-        "log/page.html", view=view, asked=ASKED, groups=GROUP_WORDS, group=group, find=text, line=line, lines=names
+        "log/page.html",
+        jobs=len(jobs_to_log(shop, rigs)),
+        view=view,
+        asked=ASKED,
+        groups=GROUP_WORDS,
+        group=group,
+        find=text,
+        line=line,
+        lines=names,
     )
