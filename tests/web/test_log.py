@@ -144,6 +144,29 @@ def test_a_usual_week_is_one_step_of_all_jobs(client: FlaskClient, empty: FlaskC
     assert empty.post("/log/week").status_code == 404  # no job is known there
 
 
+def test_the_clock_at_a_tool_logs_the_time_between_start_and_stop(
+    app: Flask, client: FlaskClient, session: Session, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    now = datetime(2026, 11, 28, 14, 0)
+    monkeypatch.setitem(app.config, "CLOCK", lambda: now)
+    assert client.post("/log/clock/start", data={"where": "2|Bandsaw"}).status_code == 302
+    assert "The clock runs at the" in client.get("/log").text
+    now += timedelta(minutes=45)
+    client.post("/log/clock/stop")
+    entry = newest(session)
+    assert (entry.kind, entry.line, entry.thing, entry.hours) == ("worked", 2, "Bandsaw", 0.75)
+    client.post("/log/clock/start", data={"where": "2|Bandsaw"})
+    now += timedelta(hours=30)
+    asked = client.post("/log/clock/stop")
+    assert "/log/new?kind=worked" in asked.location  # somebody forgot to stop it
+    assert newest(session) == entry
+    client.post("/log/clock/start", data={"where": "2|Bandsaw"})
+    client.post("/log/clock/forget")
+    assert "The clock runs" not in client.get("/log").text
+    assert client.post("/log/clock/start", data={"where": "2|Moon saw"}).status_code == 404
+    assert client.post("/log/clock/stop").status_code == 302
+
+
 def test_words_are_shown_as_words(client: FlaskClient) -> None:
     bad = "<script>alert(1)</script>{{ 7*7 }}"
     client.post("/log/new", data={"kind": "odd", "line": "2", "words": bad, "at": "2026-11-01T10:00"})

@@ -15,12 +15,14 @@ TITLES = {
     "life": "Hours a filter lasted",
     "suction": "Suction at a fixed place",
     "wiped": "What a wipe through the tank shows",
+    "between": "Days between emptyings",
 }
 WHAT = {
     "kept": "what is kept",
     "life": "the life of the filter",
     "suction": "the suction at the fixed place",
     "wiped": "the wipe",
+    "between": "the time between emptyings",
 }
 
 
@@ -62,6 +64,8 @@ def trend_figure(kind: str, value: float, voice: Voice) -> str:
         return "not known"
     if kind == "life":
         return hours(value)
+    if kind == "between":
+        return span(value)
     if kind == "wiped":
         return f"“{GRADES[min(max(round(value), 0), len(GRADES) - 1)]}”"
     return voice.figure(value, "share" if kind == "kept" else "suction")

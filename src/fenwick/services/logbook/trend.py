@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable
 from dataclasses import dataclass
 from datetime import datetime
+from itertools import pairwise
 
 import numpy as np
 from sqlmodel import Session
@@ -29,9 +30,10 @@ from fenwick.services.logbook.holders import BAG, FILTER
 from fenwick.services.logbook.today import ShopToday, shop_today
 from fenwick.services.logbook.work import LogRead, julian
 
-KEPT, LIFE, SUCTION, WIPED = "kept", "life", "suction", "wiped"
-BETTER = {KEPT: MORE, LIFE: MORE, SUCTION: SAME, WIPED: LESS}
-ORDER = (KEPT, LIFE, SUCTION, WIPED)
+KEPT, LIFE, SUCTION, WIPED, BETWEEN = "kept", "life", "suction", "wiped", "between"
+# a bin that takes longer to fill may mean less work, or that less is kept
+BETTER = {KEPT: MORE, LIFE: MORE, SUCTION: SAME, WIPED: LESS, BETWEEN: SAME}
+ORDER = (KEPT, LIFE, SUCTION, WIPED, BETWEEN)
 
 
 @dataclass(frozen=True)
@@ -48,7 +50,7 @@ class Happened:
 class TrendSeries:
     """One figure of one line, its days counted from today."""
 
-    kind: str  #: KEPT, LIFE, SUCTION or WIPED
+    kind: str  #: one of ORDER
     place: str  #: station, or name of the vacuum; empty: the line as a whole
     measured: FigureOverTime
     found: TrendFound
@@ -81,12 +83,8 @@ def trends_in(session: Session, now: datetime) -> list[LineTrend]:
 
 def _of_line(line: int, name: str, today: ShopToday) -> LineTrend:
     events = [event for event in today.read.events if event.line == line]
-    series = [
-        *_kept(events, today.read),
-        *_lives(line, today),
-        *_suctions(events, today.read),
-        *_wiped(events, today.read),
-    ]
+    parts = (_kept(events, today.read), _lives(line, today), _suctions(events, today.read), _wiped(events, today.read))
+    series = [one for part in (*parts, _between(events, today.read)) for one in part]
     happened = tuple(
         Happened(
             julian(event.at) - today.read.today,
@@ -140,3 +138,10 @@ def _suctions(events: list[Logged], read: LogRead) -> list[TrendSeries]:
 def _wiped(events: list[Logged], read: LogRead) -> list[TrendSeries]:
     told = [(julian(event.at), event.grade) for event in events if event.kind == "wiped" and event.grade is not None]
     return _series(WIPED, "", (day for day, _ in told), (value for _, value in told), read.today)
+
+
+def _between(events: list[Logged], read: LogRead) -> list[TrendSeries]:
+    """Days from one emptying of the bin to the next."""
+    days = [julian(event.at) for event in events if event.kind == "emptied"]
+    spans = [after - before for before, after in pairwise(days)]
+    return _series(BETWEEN, "", days[1:], spans, read.today)

@@ -31,11 +31,11 @@ from fenwick.web.kit.numbers import whole
 from fenwick.web.kit.paging import paged
 from fenwick.web.kit.quick import ASKED, quick_logs
 from fenwick.web.kit.units import unit_system
-from fenwick.web.log import exchange, photos
+from fenwick.web.log import exchange, photos, tool_clock
 from fenwick.web.log.due_page import due_page
 from fenwick.web.log.emptying_page import emptying_page
 from fenwick.web.log.entry_page import entry_page, form_page, log_shop
-from fenwick.web.log.form import EntryForm, form_of, read_entry
+from fenwick.web.log.form import APART, EntryForm, form_of, read_entry, tools_of
 from fenwick.web.log.money_page import money_page
 from fenwick.web.log.trend_page import trend_page
 from fenwick.web.log.view import ON_A_PAGE, LogView, TodaySwitch, label_of, log_days, shown_due, today_rows
@@ -43,6 +43,7 @@ from fenwick.web.log.view import ON_A_PAGE, LogView, TodaySwitch, label_of, log_
 bp = Blueprint("log", __name__)
 bp.register_blueprint(exchange.bp)
 bp.register_blueprint(photos.bp)
+bp.register_blueprint(tool_clock.bp)
 GROUPS = {
     "emptied": ("emptied", "looked", "tank"),
     "filters": ("tapped", "blown", "washed", "replaced", "bag"),
@@ -208,7 +209,6 @@ def _page() -> ResponseReturnValue:
     )
     return render_template(
         "log/page.html",
-        jobs=len(jobs_to_log(shop, rigs)),
         view=view,
         asked=ASKED,
         groups=GROUP_WORDS,
@@ -216,4 +216,7 @@ def _page() -> ResponseReturnValue:
         find=text,
         line=line,
         lines=names,
+        jobs=len(jobs_to_log(shop, rigs)),
+        clock=tool_clock.running(),
+        tools=[(f"{number}{APART}{tool}", f"{tool} · {rig.name}") for number, rig in rigs for tool in tools_of(rig)],
     )
