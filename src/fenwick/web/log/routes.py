@@ -218,5 +218,9 @@ def _page() -> ResponseReturnValue:
         lines=names,
         jobs=len(jobs_to_log(shop, rigs)),
         clock=tool_clock.running(),
-        tools=[(f"{number}{APART}{tool}", f"{tool} · {rig.name}") for number, rig in rigs for tool in tools_of(rig)],
+        tools=[
+            (f"{number}{APART}{tool}", f"{tool} · {rig.name}")
+            for number, rig in log_shop().lines
+            for tool in tools_of(rig)
+        ],
     )
