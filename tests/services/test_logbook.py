@@ -113,6 +113,15 @@ def test_what_the_filter_really_lasted_moves_its_next_date(log: Session) -> None
     assert with_life(2.0) < 0.6 < 1.4 < with_life(10.0)
 
 
+def test_the_last_life_is_told_in_the_hours_that_were_logged_against_the_model_at_that_work(log: Session) -> None:
+    entries = [Logged("replaced", ago(9), 2), Logged("tapped", ago(5), 2, finding="due")]
+    entries += [Logged("worked", ago(day), 2, "Finishing sander", hours=1.5) for day in (8, 7, 3)]
+    add_entries(log, entries, "One life")
+    told = holder(log, "filter")
+    assert told.last_hours == pytest.approx(3.0)
+    assert told.last_modelled == pytest.approx(5.67, rel=0.01)
+
+
 @pytest.fixture
 def shown(log: Session) -> Session:
     """The same, its lines shown as the log has them; the bench bin is some two thirds full."""

@@ -63,6 +63,7 @@ class Story:
     used: float  #: of a modelled life, since the last turn [-]
     seen: float  #: of its real life that was over at that turn [-]
     begun: float | None  #: day on which its life began [d]; None: the log does not say, and nothing is known
+    last_from: float | None = None  #: day from which the latest of its past lives was followed [d]
 
 
 def story_of(work: UsedWork, turns: Sequence[TurningPoint], today: float) -> Story:
@@ -76,7 +77,7 @@ def story_of(work: UsedWork, turns: Sequence[TurningPoint], today: float) -> Sto
     ratios: list[float] = []
     ended: list[int] = []
     days: list[float] = []
-    begun, seen, before = None, 0.0, 0.0
+    begun, seen, before, since, last_from = None, 0.0, 0.0, 0.0, None
     for turn in turns:
         total = work.until(turn.at)
         if turn.anew:
@@ -87,13 +88,14 @@ def story_of(work: UsedWork, turns: Sequence[TurningPoint], today: float) -> Sto
                 ratios.append(gained / (whole - seen))
                 ended.append(turn.ended)
                 days.append(turn.at)
+                last_from = since
         if turn.fresh:
-            begun, seen, before = turn.at, turn.left, total
+            begun, seen, before, since = turn.at, turn.left, total, turn.at
         elif turn.share is not None:
-            begun, seen, before = (turn.at if begun is None else begun), turn.share, total
+            begun, seen, before, since = (turn.at if begun is None else begun), turn.share, total, turn.at
     used = work.until(today) - before
     latest = slice(-MOST_LIVES, None)
-    return Story(tuple(ratios[latest]), tuple(ended[latest]), tuple(days[latest]), used, seen, begun)
+    return Story(tuple(ratios[latest]), tuple(ended[latest]), tuple(days[latest]), used, seen, begun, last_from)
 
 
 def past_lives(stories: Sequence[Story]) -> PastLives:

@@ -59,6 +59,7 @@ def _holder(one: HolderToday) -> dict[str, Any]:
         "days": _likely(one.days) if one.known else None,
         "life_h": _finite(one.hours),
         "last_life_h": _finite(one.last_hours),
+        "last_life_modelled_h": _finite(one.last_modelled),
         "lives_over_model": one.typical,
         "lives_seen": len(one.story.ratios),
     }

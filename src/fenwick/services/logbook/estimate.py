@@ -71,7 +71,8 @@ class HolderToday:
     past_due: float  #: how likely it is over [-]
     hours: float | None  #: that the model gives it, at the work logged since it began [h]
     typical: float  #: how long its lives last here, over the model's [-]
-    last_hours: float | None  #: of work in its last whole life [h]
+    last_hours: float | None  #: of work that were logged in its last life [h]; None: none were
+    last_modelled: float | None  #: that the model gives a life at that work [h]
     held: float | None  #: of a filter, dust on it [kg]
     jobs: tuple[JobLeft, ...]  #: until it is due
 
@@ -179,7 +180,7 @@ def _told(
 
     used, typical = likely(found.used), float(ahead.typical[row])
     hours = modelled_hours(holder, lines)
-    last = None if not story.ratios or hours is None else story.ratios[-1] * hours
+    last = _hours_of_last(holder, story, lines)
     return HolderToday(
         holder,
         story,
@@ -189,9 +190,20 @@ def _told(
         hours,
         typical,
         last,
+        None if last is None else last / story.ratios[-1],
         _held(holder, used.likely, lines) if holder.kind == FILTER else None,
         _jobs_left(holder, used.likely, typical, lines),
     )
+
+
+def _hours_of_last(holder: Holder, story: Story, lines: Mapping[int, LineAtWork]) -> float | None:
+    """Hours that were logged in the latest of its past lives; None without one, or where none were logged."""
+    if not story.ratios or story.last_from is None:
+        return None
+    worked = [one for line in holder.lines for one in lines[line].hours if one.tool in lines[line].wears]
+    inside = ((one.at > story.last_from) & (one.at <= story.days[-1]) for one in worked)
+    total = sum(float(one.hours[within].sum()) for one, within in zip(worked, inside, strict=True))
+    return total or None
 
 
 def _held(holder: Holder, used: float, lines: Mapping[int, LineAtWork]) -> float | None:

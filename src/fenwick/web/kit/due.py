@@ -85,7 +85,7 @@ def _why(item: DueItem) -> str:
         likely = sorted(holder.jobs, key=lambda job: job.times)[:MOST_JOBS]
         if likely and holder.used.likely < 1.0:
             found.append("room for " + " or ".join(times_left(job.name, job.times, job.unit) for job in likely))
-    lasted = life_words(holder.last_hours, holder.hours)
+    lasted = life_words(holder.last_hours, holder.last_modelled)
     if lasted and item.what != BIN:
         found.append(lasted)
     return "; ".join(found)
