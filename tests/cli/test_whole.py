@@ -37,6 +37,7 @@ def test_exported_imported_and_exported_again_it_is_the_same(home: Path, tmp_pat
     told = json.loads(run("import", "--home", other, first, "--show").stdout)
     assert told["changed"] is False
     assert told["here_was_empty"] is True
+    assert not other.exists()  # to look makes no shop
     assert told["adds"]["lines"] == ["Drum sander line", "Bench line", "Drum sander, cyclone"]
     assert json.loads(run("import", "--home", other, first).stdout)["changed"] is True
     run("export", "--home", other, "--out", second)

@@ -7,6 +7,7 @@ import sys
 from collections.abc import Callable, Iterator
 from contextlib import contextmanager
 from pathlib import Path
+from tempfile import TemporaryDirectory
 from typing import TYPE_CHECKING, Any
 
 import click
@@ -56,6 +57,9 @@ def import_command(packed: Path, home: Path | None, show: bool, replace: bool) -
     if not packed.is_file():
         fail(f"there is no file at {packed}")
     here: Home = home_of(home)
+    if show and not here.shop.is_file():
+        _show_to_nobody(packed)
+        return
     try:
         here.make()
         with alone(here):
@@ -70,6 +74,21 @@ def import_command(packed: Path, home: Path | None, show: bool, replace: bool) -
     except ShopDatabaseError as error:
         fail(str(error))
     _say({"changed": not show, **_told(shown, replace), "before": None if copy is None else str(copy.path)})
+
+
+def _show_to_nobody(packed: Path) -> None:
+    """What reading a shop in would do where there is none yet: to look makes none."""
+    from fenwick.data import ShopDatabaseError, create_database
+    from fenwick.services.whole import show_whole
+
+    with TemporaryDirectory(prefix="fenwick-") as folder:
+        try:
+            shop = create_database(Path(folder) / "shop.db")
+            shown = show_whole(shop, packed)
+            shop.close()
+        except ShopDatabaseError as error:
+            fail(str(error))
+    _say({"changed": False, **_told(shown, replace=False), "before": None})
 
 
 @main.command("log")

@@ -11,7 +11,7 @@ from sqlmodel import Session, col, select
 
 from fenwick.data.history import OF_LINES
 from fenwick.data.remembered import hold, kept, known, remember, remembered
-from fenwick.data.shops import BEGINNING, shop_state, the_shop
+from fenwick.data.shops import BEGINNING, readable_shop, the_shop
 from fenwick.data.tables import DustLine, Revision, Shop
 from fenwick.rig import Rig, RigError, edit_rig, read_rig, write_rig
 from fenwick.shop import ShopFile
@@ -220,14 +220,7 @@ def _as_of(session: Session, line: DustLine, row: Revision) -> LineState:
     assert line.id is not None
     assert row.id is not None
     rig = _shown(session, line, _rig(row.document))
-    return LineState(line.id, row.id, shop.name, rig, None, None, owned=_owned(session))
-
-
-def _owned(session: Session) -> ShopFile | None:
-    try:
-        return shop_state(session).file
-    except RigError:  # the page of the shop says what is wrong with it
-        return None
+    return LineState(line.id, row.id, shop.name, rig, None, None, owned=readable_shop(session))
 
 
 def _readable(document: str) -> Rig | None:

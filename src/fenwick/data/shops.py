@@ -47,6 +47,14 @@ def shop_state(session: Session) -> ShopState:
     return remembered(session, ("shop state",), lambda: _shop_state(session))
 
 
+def readable_shop(session: Session) -> ShopFile | None:
+    """What the shop has; None where its file cannot be read: its own page says what is wrong with it."""
+    try:
+        return shop_state(session).file
+    except RigError:
+        return None
+
+
 def _shop_state(session: Session) -> ShopState:
     shop = the_shop(session)
     assert shop.id is not None

@@ -16,6 +16,7 @@ from fenwick.rig.format.problems import refuse
 from fenwick.shop.making import CuttingTool, OwnedBin, OwnedPrice, OwnedSheet, OwnedTube, SalvagedPart
 
 FORMAT, VERSION = "fenwick-shop", 1
+MONEY = "€"  #: until the shop says another
 Metres = Annotated[float, Strict(), Field(ge=0, le=50.0), f.Measure("length")]
 RoomLength = Annotated[float, Strict(), Field(gt=0.2, le=50.0), f.Measure("length")]
 CordLength = Annotated[float, Strict(), Field(ge=0, le=50.0), f.Measure("length")]
@@ -156,7 +157,7 @@ class ShopFile(f.Part):
     format: Literal["fenwick-shop"]
     version: Literal[1]
     name: f.Name = Field("My shop", title="Shop")
-    money: Annotated[str, Strict(), Field(max_length=4)] = Field("€", title="Money")
+    money: Annotated[str, Strict(), Field(max_length=4)] = Field(MONEY, title="Money")
     site: SitePart = Field(default_factory=SitePart)
     room: RoomPart = Field(default_factory=RoomPart)
     separator_place: PlacePart | None = None
@@ -197,6 +198,11 @@ class ShopFile(f.Part):
             if place.y_m > self.room.depth_m:
                 refuse(f"{path}.y_m", "must be within the room", self.room.depth_m, at_most=True)
         return self
+
+
+def money_sign(shop: ShopFile | None) -> str:
+    """The sign of a shop's money; the usual one where the shop cannot be read."""
+    return MONEY if shop is None else shop.money
 
 
 GROUPS = (

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Mapping
+from contextlib import suppress
 from dataclasses import dataclass
 from functools import lru_cache
 
@@ -10,11 +11,13 @@ import numpy as np
 
 from fenwick.core.arrays import one_value
 from fenwick.core.dust.separation import fill_mark
+from fenwick.core.errors import CoreError
 from fenwick.core.hours.wear import Wear, wear_of
 from fenwick.core.line.line import Line
 from fenwick.core.line.ports import line_alone
 from fenwick.logged import Logged
 from fenwick.rig import Rig, build_line
+from fenwick.rig.format.problems import Problem
 from fenwick.rig.format.separator import SeparatorPart
 from fenwick.shop import ShopFile
 
@@ -111,7 +114,9 @@ def wears_of(rig: Rig) -> Mapping[str, Wear]:
     line = build_line(rig)
     found = {}
     for port, leaf in enumerate(line.leaves):
-        if leaf.port is not None and leaf.port.name not in found:
+        if leaf.port is None or leaf.port.name in found:
+            continue
+        with suppress(CoreError):  # a tool that cannot be worked out alone uses nothing that is known
             wear = wear_of(line_alone(line, port), port)
             if wear is not None:
                 found[leaf.port.name] = wear
@@ -143,6 +148,14 @@ def share_of_bin(event: Logged, rig: Rig) -> float | None:
     elif volume is None and event.mass is not None and there.bulk:
         volume = event.mass / there.bulk
     return None if volume is None else volume / there.volume
+
+
+def over_bin(entry: Logged, rig: Rig | None) -> Problem | None:
+    """What is wrong with a level above the rim of the line's bin; None where it is not."""
+    part = None if rig is None else first_separator(rig)
+    if part is None or entry.level is None or entry.level <= part.bin.profile[-1].height_m:
+        return None
+    return Problem("level", "stands over the rim: the bin is {limit} high", part.bin.profile[-1].height_m, None, "bore")
 
 
 def height_of_share(rig: Rig, share: float) -> float | None:

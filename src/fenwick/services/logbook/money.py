@@ -15,14 +15,15 @@ from fenwick.core.logbook.money import Spent, saved
 from fenwick.core.logbook.story import past_lives
 from fenwick.core.rules import RuleBook
 from fenwick.data.lines import readable_lines
-from fenwick.data.shops import shop_state
+from fenwick.data.shops import readable_shop
 from fenwick.logged import Logged
 from fenwick.rig import Rig
+from fenwick.rig.edits.ports import alone
 from fenwick.services.hours import upkeep_of
 from fenwick.services.logbook.estimate import HolderToday, Likely
 from fenwick.services.logbook.holders import BAG, BIN, FILTER, bin_on, emptied, share_of_bin, vacuum_key, wears_of
 from fenwick.services.logbook.today import ShopToday, shop_today
-from fenwick.shop import ShopFile
+from fenwick.shop import ShopFile, money_sign
 
 WANTED = 20.0  #: of a filter between cleanings: moves none of the figures taken from `upkeep` here [h]
 OF_KIND = {"replaced": "filter", "bag": "bag", "renewed": "parts"}
@@ -55,7 +56,7 @@ class MoneyToday:
 
 def money_today(session: Session, now: datetime) -> MoneyToday:
     """Work out what was spent and saved."""
-    today, shop = shop_today(session, now), shop_state(session).file
+    today, shop = shop_today(session, now), readable_shop(session)
     rigs = dict(readable_lines(session, today.read.spans)[0])
     booked = _booked(today.read.events)
     begins = min((first for first, _ in today.read.spans.values()), default=today.read.today)
@@ -67,7 +68,7 @@ def money_today(session: Session, now: datetime) -> MoneyToday:
     if prices.without is not None and hours > 0.0:
         without, paid = _saved(today, booked, upkeep, hours, days, prices.without / hours)
     return MoneyToday(
-        shop.money,
+        money_sign(shop),
         today.read.moment(begins - today.read.today) if today.read.spans else None,
         booked,
         hours,
@@ -89,9 +90,9 @@ def _booked(events: tuple[Logged, ...]) -> tuple[MoneyLine, ...]:
     return tuple(MoneyLine(what, sum(sums[what]), len(sums[what])) for what in SPENT_ON if what in sums)
 
 
-def _priced(rig: Rig, events: tuple[Logged, ...], shop: ShopFile) -> Rig:
+def _priced(rig: Rig, events: tuple[Logged, ...], shop: ShopFile | None) -> Rig:
     """A rig whose filter and bag have a price: its own, that of the shop's vacuum, or what was paid for one."""
-    owned = next((one for one in shop.vacuums if one.id == vacuum_key(rig, shop)), None)
+    owned = next((one for one in (shop.vacuums if shop else ()) if one.id == vacuum_key(rig, shop)), None)
     media = {}
     for name, kind in (("filter", "replaced"), ("bag", "bag")):
         medium, theirs = getattr(rig.vacuum, name), getattr(owned, name, None)
@@ -117,10 +118,10 @@ def _modelled(today: ShopToday, rigs: dict[int, Rig]) -> _Modelled:
     known = [True, True]
     for one in today.read.hours:
         rig = rigs.get(one.line or 0)
-        port = None if rig is None else _port(rig, one.tool)
-        if rig is None or port is None:
+        lone = None if rig is None else _alone(rig, one.tool)
+        if lone is None:
             continue
-        found = upkeep_of(emptied(rig), port, WANTED, None)
+        found = upkeep_of(*lone, WANTED, None)
         worked = float(one.hours.sum())
         costs = [None if found is None else found.with_it.cost, None]
         if found is not None and found.without is not None:
@@ -132,9 +133,12 @@ def _modelled(today: ShopToday, rigs: dict[int, Rig]) -> _Modelled:
     return _Modelled(with_it if known[0] else None, without if known[1] else None)
 
 
-def _port(rig: Rig, tool: str) -> int | None:
-    ports = [way[0].port for way in rig.line.ways]
-    return next((i for i, port in enumerate(ports) if port is not None and port.name == tool), None)
+def _alone(rig: Rig, tool: str) -> tuple[Rig, int] | None:
+    """(the rig while one tool works alone, place of its port); None where it has no such tool."""
+    for place, way in enumerate(rig.line.ways):
+        if way[0].port is not None and way[0].port.name == tool:
+            return emptied(alone(rig, way[0].id) or rig), place
+    return None
 
 
 def _saved(

@@ -13,9 +13,9 @@ from fenwick.core.rules import RuleBook
 from fenwick.data.lines import readable_lines
 from fenwick.data.logbook import HoursAtTool, LogWanted, entries_of, hours_logged, log_stamp
 from fenwick.data.remembered import remembered
-from fenwick.data.shops import shop_state
+from fenwick.data.shops import readable_shop
 from fenwick.logged import Logged
-from fenwick.rig import Rig, RigError
+from fenwick.rig import Rig
 from fenwick.services.logbook.estimate import HolderToday, holders_today
 from fenwick.services.logbook.work import LogRead, julian
 from fenwick.services.recent import Recent
@@ -59,7 +59,7 @@ def shop_today(session: Session, now: datetime) -> ShopToday:
 def _today(session: Session, now: datetime) -> ShopToday:
     read = log_read(session, now)
     rigs = readable_lines(session, read.spans)[0]
-    shop = _shop(session)
+    shop = readable_shop(session)
     key = (log_stamp(session), read.today, tuple(rigs), shop)
     return _TODAY.get(key, lambda: _worked_out(read, rigs, shop))
 
@@ -71,10 +71,3 @@ def _worked_out(read: LogRead, rigs: Sequence[tuple[int, Rig]], shop: ShopFile |
 def _read(session: Session) -> Read:
     events = entries_of(session, LogWanted(kinds=EVENTS))
     return tuple(reversed(events)), tuple(hours_logged(session))
-
-
-def _shop(session: Session) -> ShopFile | None:
-    try:
-        return shop_state(session).file
-    except RigError:  # the page of the shop says what is wrong with it
-        return None

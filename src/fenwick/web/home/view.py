@@ -14,7 +14,7 @@ from sqlmodel import Session
 from fenwick.core.components.dust import DUSTS
 from fenwick.core.judging.check import Check
 from fenwick.data.lines import LineState, all_line_ids
-from fenwick.data.shops import shop_state
+from fenwick.data.shops import readable_shop, the_shop
 from fenwick.drawing.labels import FAULT_WORDS
 from fenwick.drawing.small_line import BIN, HOSE, STAGE, TOOL, VACUUM, SmallLine, body_of, render_small_line
 from fenwick.drawing.tools import symbol_of
@@ -43,7 +43,7 @@ from fenwick.wording.trend import TITLES, trend_sentence
 from fenwick.wording.upkeep import money
 from fenwick.wording.whatif import Suggestion, suggestion
 
-DUE_SHOWN, FIRST_THINGS = 6, 2
+DUE_SHOWN, FIRST_THINGS, MOST_HELD = 6, 2, 3
 IN_SHORT = {"settling": "dust settles", "sealed": "suction too weak"}  #: of checks that the drawing tells otherwise
 AHEAD = 56.0  #: of what is due, that stands on the strip [d]
 
@@ -109,7 +109,7 @@ class HomeView:
 
 def home_view(session: Session, now: datetime, system: str) -> HomeView:
     """Prepare the page."""
-    today, state = shop_today(session, now), shop_state(session)
+    today, shop = shop_today(session, now), readable_shop(session)
     order = _order(session, today)
     lines, unreadable = home_lines(session, order, today)
     due = due_in(session, now)
@@ -118,22 +118,22 @@ def home_view(session: Session, now: datetime, system: str) -> HomeView:
     rigs = [(line.id, line.state.rig) for line in lines]
     held = last_held([line.state for line in lines], today)
     return HomeView(
-        shop=state.file.name,
-        sub=_sub(today),
+        shop=the_shop(session).name,
+        sub=_sub(today, order),
         cards=tuple(_card(line, voice_for(line.state.rig, system)) for line in lines),
         more=max(len(order) - len(lines) - len(unreadable), 0),
         unreadable=tuple(unreadable),
         first=tuple(soon[:FIRST_THINGS]),
         strip=strip_of(soon[:DUE_SHOWN]),
         due=len(soon[:DUE_SHOWN]),
-        quick=quick_logs(rigs, today.read.latest_first, state.file, due),
+        quick=quick_logs(rigs, today.read.latest_first, shop, due),
         held=tuple(
             HeldCard(
                 f"Last held: {inside(DUSTS[one.dust].label)}",
                 f"{one.vacuum}, {in_days((one.at - now).total_seconds() / 86400.0)}, at the {inside(one.tool)}. "
                 "Empty it and wipe it before anything that sparks or glows.",
             )
-            for one in held[:1]
+            for one in held[:MOST_HELD]
         ),
         logged=bool(today.read.spans),
         trend=_trend(session, now, system),
@@ -173,10 +173,10 @@ def _order(session: Session, today: ShopToday) -> list[int]:
     return at_work + [line for line in there if line not in at_work]
 
 
-def _sub(today: ShopToday) -> str:
-    if not today.read.spans:
+def _sub(today: ShopToday, there: Sequence[int]) -> str:
+    at_work = len([line for line in there if line in today.read.spans])
+    if not at_work:
         return "nothing logged yet"
-    at_work = len(today.read.spans)
     last = max(last for _, last in today.read.spans.values())
     lines = "one line at work" if at_work == 1 else f"{at_work} lines at work"
     return f"{lines} · last entry {in_days(min(last - today.read.today, 0.0))}"
@@ -225,8 +225,8 @@ def _small(line: HomeLine, level: str) -> SmallLine:
     )
 
 
-def _amiss(check: Check, rig: Rig) -> str:
-    """Where on the drawing in small a check is."""
+def _amiss(check: Check, rig: Rig) -> str | None:
+    """Where on the drawing in small a check is; None where it is of the line as a whole."""
     if check.id.startswith("bin-"):
         return BIN
     part = check.part or ""
@@ -234,9 +234,9 @@ def _amiss(check: Check, rig: Rig) -> str:
         return STAGE
     if any(part == branch.id for _, branch in rig.line.walk()):
         return TOOL
-    if part == "vacuum" or not part:
-        return VACUUM
-    return HOSE
+    if not part:
+        return None
+    return VACUUM if part == "vacuum" else HOSE
 
 
 @dataclass(frozen=True)

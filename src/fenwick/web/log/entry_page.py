@@ -7,10 +7,11 @@ from flask import render_template, request
 from fenwick.core.logbook.entries import KINDS
 from fenwick.data.lines import readable_lines
 from fenwick.data.logbook import entry_of, photos_of
-from fenwick.data.shops import shop_state
+from fenwick.data.shops import readable_shop
 from fenwick.logged import Logged
 from fenwick.services.logbook.jobs import jobs_to_log
 from fenwick.services.logbook.today import shop_today
+from fenwick.shop import money_sign
 from fenwick.web.kit.clock import shop_clock
 from fenwick.web.kit.database import session
 from fenwick.web.kit.units import unit_system
@@ -19,11 +20,11 @@ from fenwick.web.log.form import AT, EntryForm, LogShop, form_of, typed_of
 
 def log_shop() -> LogShop:
     """What entries can be about in this shop."""
-    rigs, shop = readable_lines(session())[0], shop_state(session()).file
+    rigs, shop = readable_lines(session())[0], readable_shop(session())
     at_work = shop_today(session(), shop_clock()).read.latest_first
     # the line that was logged last is the likeliest to be logged next
     rigs = sorted(rigs, key=lambda one: at_work.index(one[0]) if one[0] in at_work else len(at_work))
-    return LogShop(rigs, jobs_to_log(shop, rigs), shop.money)
+    return LogShop(rigs, jobs_to_log(shop, rigs), money_sign(shop))
 
 
 def entry_page(entry_id: int, photo_error: str = "") -> str:

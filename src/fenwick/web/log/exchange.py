@@ -10,6 +10,7 @@ from fenwick.data.logbook import LogWanted, add_entries, entries_of
 from fenwick.logged.table import parse_log, write_log
 from fenwick.rig import RigError
 from fenwick.services.logbook.document import log_document
+from fenwick.services.logbook.holders import over_bin
 from fenwick.web.kit.clock import shop_clock
 from fenwick.web.kit.database import session
 from fenwick.web.kit.errors import refusal
@@ -35,9 +36,14 @@ def read() -> ResponseReturnValue:
     """Read a table in; nothing of it is kept where something cannot be read."""
     upload = request.files.get("table")
     raw = upload.stream.read() if upload else b""
-    lines = {rig.name: number for number, rig in readable_lines(session())[0]}
+    rigs = dict(readable_lines(session())[0])
+    lines = {rig.name: number for number, rig in rigs.items()}
     try:
         entries = parse_log(raw, lines, shop_clock(), unit_system())
+        over = (over_bin(entry, rigs.get(entry.line or 0)) for entry in entries)
+        wrong = tuple(problem for problem in over if problem is not None)
+        if wrong:
+            raise RigError(wrong[:1])
     except RigError as error:
         sentences = "; ".join(problem.sentence(unit_system()) for problem in error.problems)
         return refusal(f"Nothing was read in: {sentences}.")

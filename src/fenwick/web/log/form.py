@@ -28,7 +28,7 @@ from fenwick.core.logbook.entries import (
 from fenwick.logged import Logged
 from fenwick.logged.check import problems_of
 from fenwick.rig import Rig
-from fenwick.services.logbook.holders import height_of_share
+from fenwick.services.logbook.holders import height_of_share, over_bin
 from fenwick.services.logbook.jobs import JobDone
 from fenwick.units import BadNumberError, format_value, parse_value, unit_label
 from fenwick.web.kit.fields import Field
@@ -116,7 +116,9 @@ def read_entry(form: EntryForm, shop: LogShop, system: str, now: datetime) -> tu
         done = shop.jobs.get(job)
         if done is not None and done.hours is not None:
             amounts[HOURS] = done.hours * (amounts.get(COUNT) or 1.0)
-    if given.get("fill") and amounts.get("level") is None:
+    if given.get("fill", "") not in ("", *FILLS):
+        errors["fill"] = "Choose how full it was."
+    elif given.get("fill") and amounts.get("level") is None:
         rig = shop.rig(line)
         amounts["level"] = None if rig is None else height_of_share(rig, float(given["fill"]))
     if errors:
@@ -124,7 +126,8 @@ def read_entry(form: EntryForm, shop: LogShop, system: str, now: datetime) -> tu
     found = Logged(form.kind, at, line, thing, job, given.get("finding", ""), form.words.strip())
     told: dict[str, Any] = amounts
     found = replace(found, **told)
-    for problem in problems_of(found, now):
+    over = over_bin(found, shop.rig(line))
+    for problem in (*problems_of(found, now), *([] if over is None else [over])):
         sentence = problem.sentence(system)
         errors.setdefault(problem.path, f"{_named(problem.path)} {sentence}.")
     return (None, _wrong(form, errors)) if errors else (found, form)

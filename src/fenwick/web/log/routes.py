@@ -20,11 +20,12 @@ from fenwick.data.logbook import (
     standing_of_log,
     step_log,
 )
-from fenwick.data.shops import shop_state
+from fenwick.data.shops import readable_shop, the_shop
 from fenwick.logged import Logged
 from fenwick.services.logbook.due import due_in
 from fenwick.services.logbook.jobs import jobs_to_log, usual_week
 from fenwick.services.logbook.today import shop_today
+from fenwick.shop import money_sign
 from fenwick.web.kit.clock import shop_clock
 from fenwick.web.kit.database import session
 from fenwick.web.kit.numbers import whole
@@ -182,7 +183,7 @@ def _read(kind: str) -> tuple[Logged | None, EntryForm]:
 
 def _page() -> ResponseReturnValue:
     now, system = shop_clock(), unit_system()
-    rigs, shop = readable_lines(session())[0], shop_state(session()).file
+    rigs, shop = readable_lines(session())[0], readable_shop(session())
     group, line = request.args.get("group", ""), request.args.get("line", type=whole)
     text = request.args.get("find", "").strip()[:100]
     wanted = LogWanted(GROUPS.get(group, ()), line, None, text)
@@ -192,11 +193,11 @@ def _page() -> ResponseReturnValue:
     due, today = due_in(session(), now), shop_today(session(), now)
     names = {number: rig.name for number, rig in rigs}
     view = LogView(
-        shop.name,
+        the_shop(session()).name,
         quick_logs(rigs, today.read.latest_first, shop, due),
         shown_due(due, now),
         sum(item.overdue for item in due),
-        log_days(entries, photos, names, system, shop.money, now),
+        log_days(entries, photos, names, system, money_sign(shop), now),
         pages,
         standing_of_log(session()),
         bool(wanted.kinds or line is not None or text),
