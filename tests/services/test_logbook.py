@@ -16,7 +16,7 @@ from fenwick.services.lines import store
 from fenwick.services.logbook.due import FIRST_LOOK, due_in
 from fenwick.services.logbook.estimate import HolderToday
 from fenwick.services.logbook.holders import first_separator, height_of_share, holders_of, vacuum_key
-from fenwick.services.logbook.money import money_today, one_off
+from fenwick.services.logbook.money import money_today, one_off_on
 from fenwick.services.logbook.shown import as_the_log_has_it
 from fenwick.services.logbook.today import shop_today
 from fenwick.services.logbook.trend import KEPT, trends_in
@@ -209,10 +209,10 @@ def test_the_demo_s_money_is_what_was_logged(session: Session) -> None:
 
 def test_a_job_that_comes_once_fills_the_bin_so_often(session: Session) -> None:
     rig = stored_rig(session, 2)
-    once = one_off(rig, "Floor sweep", 10.0, [])
-    twice = one_off(rig, "Floor sweep", 20.0, [])
+    once = one_off_on(rig, "Floor sweep", 10.0, [])
+    twice = one_off_on(rig, "Floor sweep", 20.0, [])
     assert once is not None
     assert twice is not None
     assert once.emptyings == pytest.approx(10.0 / 1.9677, rel=0.01)
     assert twice.emptyings == pytest.approx(2.0 * (once.emptyings or 0.0))
-    assert one_off(rig, "Moon saw", 10.0, []) is None
+    assert one_off_on(rig, "Moon saw", 10.0, []) is None

@@ -340,7 +340,7 @@ def test_money_is_booked_and_a_job_that_comes_once_is_worked_out(client: FlaskCl
     assert float(after.text.split()[0]) == pytest.approx(float(total.text.split()[0]) + 12.5, abs=1.0)
     once = client.get("/log/money?hours=10&tool=2|Floor sweep").text
     assert "about 5 emptyings" in once or "about 6 emptyings" in once
-    for hours, said in (("lots", "not a number"), ("-3", "Between 0 and 2000"), ("1e9", "Between 0 and 2000")):
+    for hours, said in (("lots", "not a number"), ("-3", "Between 0 and 1000"), ("1e9", "Between 0 and 1000")):
         assert said in client.get(f"/log/money?hours={hours}&tool=2|Floor sweep").text
     assert client.get("/log/money?hours=1&tool=77|Nothing").status_code == 200
 

@@ -5,6 +5,7 @@ from __future__ import annotations
 from fenwick.core.logbook.entries import FINDINGS, GRADES, KINDS, PIECES, SPENT_ON
 from fenwick.logged.entry import Logged
 from fenwick.units import format_value
+from fenwick.wording.upkeep import hours, money
 
 PLAIN = {"mass": "heap", "volume": "volume", "level": "bore", "suction": "suction", "kept": "share"}
 
@@ -20,13 +21,13 @@ def title_of(entry: Logged) -> str:
     return KINDS[entry.kind].label if entry.kind in KINDS else entry.kind
 
 
-def details_of(entry: Logged, system: str, money: str) -> list[str]:
+def details_of(entry: Logged, system: str, sign: str) -> list[str]:
     """What is said of it: figures in the units of a system, what was found."""
     found = []
     if entry.count is not None:
         found.append(f"{entry.count:g} times")
     if entry.hours is not None:
-        found.append(f"{entry.hours:.1f} h" if entry.hours >= 1.0 else f"{60.0 * entry.hours:.0f} min")
+        found.append(hours(entry.hours))
     for key, quantity in PLAIN.items():
         value = getattr(entry, key)
         if value is not None:
@@ -34,7 +35,7 @@ def details_of(entry: Logged, system: str, money: str) -> list[str]:
     if entry.grade is not None and 0 <= entry.grade < len(GRADES):
         found.append(GRADES[int(entry.grade)])
     if entry.money is not None:
-        found.append(f"{entry.money:.2f}".removesuffix(".00") + f" {money}")
+        found.append(money(entry.money, sign))
     finding = FINDINGS.get(KINDS[entry.kind].findings, {}).get(entry.finding) if entry.kind in KINDS else None
     if finding:
         found.append(f"{finding[:1].lower()}{finding[1:]}")

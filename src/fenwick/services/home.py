@@ -12,12 +12,13 @@ from fenwick.core.arrays import one_value
 from fenwick.core.components.dust import DUSTS
 from fenwick.core.errors import CoreError
 from fenwick.core.judging.check import Check
+from fenwick.core.logbook.entries import BIN
 from fenwick.data.lines import LineState, line_names, line_state
 from fenwick.data.trials import last_tested
 from fenwick.rig import Rig, RigError
 from fenwick.services.checks import Checked, Tally, checked, tally
 from fenwick.services.logbook.estimate import HolderToday
-from fenwick.services.logbook.holders import BIN, bin_on, emptied, first_separator, height_of_share, vacuum_key
+from fenwick.services.logbook.holders import bin_on, emptied, first_separator, height_of_share, vacuum_key
 from fenwick.services.logbook.today import ShopToday
 from fenwick.services.solving import solve
 

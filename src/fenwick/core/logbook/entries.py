@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from fenwick.core.logbook.lives import AFTER, BEFORE, IN_TIME
 
 # what an entry may be about
-BIN, FILTER, BAG, PIECE, TOOL, LINE, SHOP = "bin", "filter", "bag", "piece", "tool", "line", "shop"
+BIN, FILTER, BAG, TANK, PIECE, TOOL, LINE, SHOP = "bin", "filter", "bag", "tank", "piece", "tool", "line", "shop"
 # amounts that an entry may have; each is a column of its own
 LEVEL, VOLUME, MASS, HOURS, COUNT, MONEY, SUCTION, KEPT, GRADE = (
     "level", "volume", "mass", "hours", "count", "money", "suction", "kept", "grade",

@@ -4,34 +4,24 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
-from typing import Any
 
 import numpy as np
 
-from fenwick.core.hours.wear import SHARES
-from fenwick.core.logbook.due import Forecast, forecast
-from fenwick.core.logbook.entries import CLEANED, ENDED
+from fenwick.core.logbook.due import Between, Forecast, forecast
+from fenwick.core.logbook.entries import BAG, BIN, CLEANED, ENDED, FILTER, TANK
 from fenwick.core.logbook.lives import IN_TIME, LifeBelief, belief, usual_of
+from fenwick.core.logbook.pace import WEEK
 from fenwick.core.logbook.story import Story, TurningPoint, UsedWork, past_lives, past_weeks, story_of
+from fenwick.core.logbook.usage import dust_held, life_of_mix, times_left
 from fenwick.core.rules import RuleBook
 from fenwick.logged import Logged
 from fenwick.rig import Rig
-from fenwick.services.logbook.holders import (
-    BAG,
-    BIN,
-    FILTER,
-    TANK,
-    Holder,
-    holders_of,
-    share_of_bin,
-)
+from fenwick.services.logbook.holders import Holder, holders_of, share_of_bin
 from fenwick.services.logbook.work import (
     LineAtWork,
     LogRead,
     julian,
-    life_of,
     lines_at_work,
-    modelled_hours,
     usual_week,
     usual_work_on,
     work_mix,
@@ -49,6 +39,11 @@ class Likely:
     likely: float
     low: float
     high: float
+
+    @staticmethod
+    def of(several: Between, row: int = 0) -> Likely:
+        """One of several."""
+        return Likely(*(float(values[row]) for values in (several.likely, several.low, several.high)))
 
 
 @dataclass(frozen=True)
@@ -97,13 +92,10 @@ def holders_today(
     there = [(line_id, rig) for line_id, rig in rigs if line_id in read.spans]
     lines = lines_at_work(read, there, shop, rules)
     holders = holders_of(there, shop)
-    works = {one.key: work_on(one, lines, read.today) for one in holders}
-    stories = {
-        one.key: story_of(
-            UsedWork.of([works[one.key], usual_work_on(one, lines, read)]), _turns(one, lines, read), read.today
-        )
-        for one in holders
+    works = {
+        one.key: UsedWork.of([work_on(one, lines, read.today), usual_work_on(one, lines, read)]) for one in holders
     }
+    stories = {one.key: story_of(works[one.key], _turns(one, lines, read), read.today) for one in holders}
     found = []
     for kind in ("bin", "filter"):
         group = [one for one in holders if LEARNS[one.kind] == kind]
@@ -175,30 +167,30 @@ def _forecast(
 def _told(
     holder: Holder, row: int, story: Story, found: Forecast, ahead: LifeBelief, lines: Mapping[int, LineAtWork]
 ) -> HolderToday:
-    def likely(of: Any) -> Likely:
-        return Likely(float(of.likely[row]), float(of.low[row]), float(of.high[row]))
-
-    used, typical = likely(found.used), float(ahead.typical[row])
-    hours = modelled_hours(holder, lines)
+    used, typical = Likely.of(found.used, row), float(ahead.typical[row])
+    mix = work_mix(holder, lines)
     last = _hours_of_last(holder, story, lines)
     return HolderToday(
         holder,
         story,
         used,
-        likely(found.days),
+        Likely.of(found.days, row),
         float(found.past_due[row]),
-        hours,
+        life_of_mix(mix, holder.kind),
         typical,
         last,
         None if last is None else last / story.ratios[-1],
-        _held(holder, used.likely, lines) if holder.kind == FILTER else None,
+        dust_held(mix, used.likely) if holder.kind == FILTER else None,
         _jobs_left(holder, used.likely, typical, lines),
     )
 
 
 def _hours_of_last(holder: Holder, story: Story, lines: Mapping[int, LineAtWork]) -> float | None:
-    """Hours that were logged in the latest of its past lives; None without one, or where none were logged."""
+    """Hours that were logged in the latest of its past lives; None without one, or where not all were logged."""
     if not story.ratios or story.last_from is None:
+        return None
+    firsts = [lines[one].first for one in holder.lines if lines[one].first is not None or lines[one].usual]
+    if any(first is None or story.last_from < first - WEEK for first in firsts):  # some of it is of the jobs
         return None
     worked = [one for line in holder.lines for one in lines[line].hours if one.tool in lines[line].wears]
     inside = ((one.at > story.last_from) & (one.at <= story.days[-1]) for one in worked)
@@ -206,22 +198,13 @@ def _hours_of_last(holder: Holder, story: Story, lines: Mapping[int, LineAtWork]
     return total or None
 
 
-def _held(holder: Holder, used: float, lines: Mapping[int, LineAtWork]) -> float | None:
-    """Dust on a filter at a share of its life, by what the tools that use it leave there [kg]."""
-    shares = [(one.hours / life_of(one.wear, FILTER), one.wear.held) for one in work_mix(holder, lines)]
-    whole = sum(share for share, _ in shares)
-    if whole <= 0.0:
-        return None
-    return sum(share / whole * float(np.interp(used, SHARES, held)) for share, held in shares)
-
-
 def _jobs_left(holder: Holder, used: float, typical: float, lines: Mapping[int, LineAtWork]) -> tuple[JobLeft, ...]:
-    """How often each job can still be done; those that hardly use it are left out."""
-    found = []
-    for line in (lines[one] for one in holder.lines):
-        for job in line.jobs:
-            wear = line.wears.get(job.tool)
-            share = 0.0 if wear is None else job.hours / life_of(wear, holder.kind)
-            if share > 0.0:
-                found.append(JobLeft(job.name, max(1.0 - used, 0.0) * typical / share, job.unit))
-    return tuple(found)
+    """How often each job can still be done; those that do not use it are left out."""
+    jobs = [
+        (job, lines[line].wears[job.tool])
+        for line in holder.lines
+        for job in lines[line].jobs
+        if job.tool in lines[line].wears
+    ]
+    left = [(job, times_left(wear, holder.kind, job.hours, used, typical)) for job, wear in jobs]
+    return tuple(JobLeft(job.name, times, job.unit) for job, times in left if np.isfinite(times))

@@ -15,6 +15,7 @@ from fenwick.core.errors import CoreError
 from fenwick.core.hours.wear import Wear, wear_of
 from fenwick.core.line.line import Line
 from fenwick.core.line.ports import line_alone
+from fenwick.core.logbook.entries import BAG, BIN, FILTER, TANK
 from fenwick.logged import Logged
 from fenwick.rig import Rig, build_line
 from fenwick.rig.format.problems import Problem
@@ -22,7 +23,6 @@ from fenwick.rig.format.separator import SeparatorPart
 from fenwick.shop import ShopFile
 
 STEPS = 400  #: of a bin's height
-BIN, FILTER, BAG, TANK = "bin", "filter", "bag", "tank"
 
 
 @dataclass(frozen=True)

@@ -8,11 +8,11 @@ from datetime import datetime
 import numpy as np
 from sqlmodel import Session
 
-from fenwick.core.logbook.due import Between
-from fenwick.core.logbook.entries import SPENT_ON
+from fenwick.core.logbook.entries import BAG, FILTER, SPENT_ON
 from fenwick.core.logbook.lives import belief, usual_of
 from fenwick.core.logbook.money import Spent, saved
 from fenwick.core.logbook.story import past_lives
+from fenwick.core.logbook.usage import OneOff, one_off
 from fenwick.core.rules import RuleBook
 from fenwick.data.lines import readable_lines
 from fenwick.data.shops import readable_shop
@@ -21,7 +21,7 @@ from fenwick.rig import Rig
 from fenwick.rig.edits.ports import alone
 from fenwick.services.hours import upkeep_of
 from fenwick.services.logbook.estimate import HolderToday, Likely
-from fenwick.services.logbook.holders import BAG, BIN, FILTER, bin_on, emptied, share_of_bin, vacuum_key, wears_of
+from fenwick.services.logbook.holders import bin_on, emptied, share_of_bin, vacuum_key, wears_of
 from fenwick.services.logbook.today import ShopToday, shop_today
 from fenwick.shop import ShopFile, money_sign
 
@@ -52,6 +52,16 @@ class MoneyToday:
     without: Likely | None  #: what they would have been without it
     paid_after: Likely | None  #: days from the beginning [d]
     days: float  #: that the log covers [d]
+
+    @property
+    def an_hour(self) -> float | None:
+        """Filters and bags for an hour of work; None where none was logged."""
+        return self.upkeep / self.hours if self.hours > 0.0 and self.upkeep > 0.0 else None
+
+    @property
+    def a_kilogram(self) -> float | None:
+        """Filters and bags for a kilogram kept in bins; None where nobody said how much that was."""
+        return self.upkeep / self.dust if self.dust and self.upkeep > 0.0 else None
 
 
 def money_today(session: Session, now: datetime) -> MoneyToday:
@@ -151,11 +161,7 @@ def _saved(
     separator = sum(one.booked for one in booked if one.what in ("separator", "parts"))
     arrays = [np.array([value]) for value in (upkeep, separator, hours, days, an_hour)]
     found = saved(Spent(*arrays), life)
-    return _likely(found.without), _likely(found.paid_after)
-
-
-def _likely(figure: Between) -> Likely:
-    return Likely(float(figure.likely[0]), float(figure.low[0]), float(figure.high[0]))
+    return Likely.of(found.without), Likely.of(found.paid_after)
 
 
 def _dust(today: ShopToday, rigs: dict[int, Rig]) -> float | None:
@@ -173,25 +179,8 @@ def _dust(today: ShopToday, rigs: dict[int, Rig]) -> float | None:
     return total or None
 
 
-@dataclass(frozen=True)
-class OneOff:
-    """A job that comes once, as it would be on a line."""
-
-    emptyings: float | None  #: None: that cannot be told
-    cleanings: float  #: of the filter, or new bags
-    litres: float | None  #: in the bin [m^3]
-
-
-def one_off(rig: Rig, tool: str, hours: float, holders: list[HolderToday]) -> OneOff | None:
-    """So many hours at a tool [h], with the lives of things as they are in this shop; None where that is not known."""
-    wear = wears_of(emptied(rig)).get(tool)
-    if wear is None:
-        return None
+def one_off_on(rig: Rig, tool: str, hours: float, holders: list[HolderToday]) -> OneOff | None:
+    """So many hours at a tool of a line [h], with lives as they are here; None where that is not known."""
+    wear, there = wears_of(emptied(rig)).get(tool), bin_on(emptied(rig))
     typical = {one.holder.kind: one.typical for one in holders}
-    there = bin_on(emptied(rig))
-    emptyings = None if wear.bin is None else hours / wear.bin / typical.get(BIN, 1.0)
-    life = wear.bag if np.isfinite(wear.bag) else wear.filter
-    kind = BAG if np.isfinite(wear.bag) else FILTER
-    cleanings = hours / life / typical.get(kind, 1.0) if np.isfinite(life) and life > 0.0 else 0.0
-    litres = None if emptyings is None or there is None else emptyings * there.volume
-    return OneOff(emptyings, float(cleanings), litres)
+    return None if wear is None else one_off(wear, hours, typical, None if there is None else there.volume)

@@ -8,13 +8,14 @@ from datetime import datetime
 from sqlmodel import Session
 
 from fenwick.core.errors import CoreError
+from fenwick.core.logbook.entries import BIN, FILTER
 from fenwick.data.by_log import show_by_log, shows_by_log, stored_rig
 from fenwick.data.lines import ShownRig
 from fenwick.data.logbook import add_entries
 from fenwick.logged import Logged
 from fenwick.rig import Rig, RigError
 from fenwick.services.logbook.estimate import HolderToday
-from fenwick.services.logbook.holders import BIN, FILTER, first_separator, height_of_share, with_fill
+from fenwick.services.logbook.holders import first_separator, height_of_share, with_fill
 from fenwick.services.logbook.today import shop_today
 
 STEP, GRAM = 1e-3, 5e-4  #: to which level [m] and dust on a filter [kg] are told: no estimate is finer

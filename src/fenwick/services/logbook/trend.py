@@ -10,7 +10,7 @@ from itertools import pairwise
 import numpy as np
 from sqlmodel import Session
 
-from fenwick.core.logbook.entries import PIECES
+from fenwick.core.logbook.entries import BAG, FILTER, PIECES
 from fenwick.core.logbook.trend import (
     LESS,
     MORE,
@@ -26,7 +26,6 @@ from fenwick.core.logbook.trend import (
 from fenwick.core.rules import RuleBook
 from fenwick.data.lines import readable_lines
 from fenwick.logged import Logged
-from fenwick.services.logbook.holders import BAG, FILTER
 from fenwick.services.logbook.today import ShopToday, shop_today
 from fenwick.services.logbook.work import LogRead, julian
 

@@ -12,11 +12,12 @@ import numpy as np
 from fenwick.core.hours.wear import Wear
 from fenwick.core.logbook.pace import WEEK
 from fenwick.core.logbook.story import UsedWork, steady
+from fenwick.core.logbook.usage import ToolHours, life_at
 from fenwick.core.rules import RuleBook
 from fenwick.data.logbook import HoursAtTool
 from fenwick.logged import Logged
 from fenwick.rig import Rig
-from fenwick.services.logbook.holders import BAG, BIN, FILTER, TANK, Holder, emptied, wears_of
+from fenwick.services.logbook.holders import Holder, emptied, wears_of
 from fenwick.shop import ShopFile
 from fenwick.shop.work import jobs_on_line
 
@@ -64,22 +65,15 @@ def julian(moment: datetime) -> float:
 
 
 @dataclass(frozen=True)
-class JobHere:
-    """A job that is done on a line."""
+class JobDone:
+    """A job of the week, done once."""
 
     name: str
+    line: int
     tool: str  #: name of the port
     hours: float  #: each time [h]
     times: float  #: a week [-]
     unit: str  #: what is counted: hour, board or cut
-
-
-@dataclass(frozen=True)
-class ToolHours:
-    """Hours at a tool, and what they use."""
-
-    wear: Wear
-    hours: float  #: [h]
 
 
 @dataclass(frozen=True)
@@ -89,9 +83,20 @@ class LineAtWork:
     rig: Rig
     wears: Mapping[str, Wear]
     hours: tuple[HoursAtTool, ...]
-    jobs: tuple[JobHere, ...]
+    jobs: tuple[JobDone, ...]
     usual: Mapping[str, float]  #: hours a week of the jobs at each of its ports [h]
     first: float | None  #: day since which its hours are logged [d]
+
+
+def jobs_done(shop: ShopFile | None, line_id: int, rig: Rig, rules: RuleBook, taken: set[str]) -> tuple[JobDone, ...]:
+    """The shop's jobs on a line of which the hours are known, but for those that are `taken`; they are then, too."""
+    found = []
+    for job in jobs_on_line(shop, rig, rules)[0] if shop else []:
+        port = rig.line.ways[job.port][0].port
+        if port is not None and job.seconds is not None and job.id not in taken:
+            taken.add(job.id)
+            found.append(JobDone(job.name, line_id, port.name, job.seconds / HOUR, job.times, job.unit))
+    return tuple(found)
 
 
 def lines_at_work(
@@ -101,24 +106,14 @@ def lines_at_work(
     found: dict[int, LineAtWork] = {}
     taken: set[str] = set()
     for line_id, rig in sorted(rigs, key=lambda one: read.spans[one[0]][1], reverse=True):
-        jobs = jobs_on_line(shop, rig, rules)[0] if shop else []
-        here, usual = [], dict[str, float]()
-        for job in jobs:  # a job is done on one line: the one that was logged last
-            port = rig.line.ways[job.port][0].port
-            if port is not None and job.id not in taken and job.seconds is not None:
-                here.append(JobHere(job.name, port.name, job.seconds / HOUR, job.times, job.unit))
-                usual[port.name] = usual.get(port.name, 0.0) + job.seconds * job.times / HOUR
-        taken |= {job.id for job in jobs}
+        here = jobs_done(shop, line_id, rig, rules, taken)
+        usual: dict[str, float] = {}
+        for job in here:
+            usual[job.tool] = usual.get(job.tool, 0.0) + job.hours * job.times
         hours = tuple(one for one in read.hours if one.line == line_id)
         first = min((float(one.at[0]) for one in hours), default=None)
-        found[line_id] = LineAtWork(rig, wears_of(emptied(rig)), hours, tuple(here), usual, first)
+        found[line_id] = LineAtWork(rig, wears_of(emptied(rig)), hours, here, usual, first)
     return found
-
-
-def life_of(wear: Wear, kind: str) -> float:
-    """Hours of a holder's whole life at one tool [h]; inf where that does not use it, or it cannot be told."""
-    hours = {BIN: wear.bin or np.inf, FILTER: wear.filter, BAG: wear.bag, TANK: wear.tank}[kind]
-    return hours if hours > 0.0 else np.inf
 
 
 def work_on(holder: Holder, lines: Mapping[int, LineAtWork], today: float) -> UsedWork:
@@ -129,14 +124,14 @@ def work_on(holder: Holder, lines: Mapping[int, LineAtWork], today: float) -> Us
             wear = line.wears.get(worked.tool)
             if wear is not None:
                 until = np.searchsorted(worked.at, today, side="right")
-                parts.append(UsedWork(worked.at[:until], worked.hours[:until] / life_of(wear, holder.kind)))
+                parts.append(UsedWork(worked.at[:until], worked.hours[:until] / life_at(wear, holder.kind)))
     return UsedWork.of(parts)
 
 
 def usual_week(holder: Holder, lines: Mapping[int, LineAtWork], only: int | None = None) -> float | None:
     """What a week of the usual jobs uses of it [-]; None where no job is known."""
     shares = [
-        hours / life_of(line.wears[tool], holder.kind)
+        hours / life_at(line.wears[tool], holder.kind)
         for line_id, line in lines.items()
         if line_id in holder.lines and only in (None, line_id)
         for tool, hours in line.usual.items()
@@ -165,10 +160,3 @@ def work_mix(holder: Holder, lines: Mapping[int, LineAtWork]) -> list[ToolHours]
             if tool in line.wears and hours > 0.0:
                 found.append(ToolHours(line.wears[tool], hours))
     return found
-
-
-def modelled_hours(holder: Holder, lines: Mapping[int, LineAtWork]) -> float | None:
-    """Of a whole life by the model, at the mix of work there is [h]; None where no work is known."""
-    mix = work_mix(holder, lines)
-    used = sum(one.hours / life_of(one.wear, holder.kind) for one in mix)
-    return sum(one.hours for one in mix) / used if used > 0.0 else None

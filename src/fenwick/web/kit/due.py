@@ -10,9 +10,9 @@ from datetime import datetime
 from flask import url_for
 from markupsafe import Markup
 
+from fenwick.core.logbook.entries import BAG, BIN, FILTER, TANK
 from fenwick.drawing.due_strip import WIDTH, StripItem, render_due_strip
 from fenwick.services.logbook.due import DueItem
-from fenwick.services.logbook.holders import BAG, BIN, FILTER, TANK
 from fenwick.wording.logbook import (
     LOOK,
     between_days,

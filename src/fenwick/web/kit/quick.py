@@ -5,9 +5,10 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 
+from fenwick.core.logbook.entries import BAG, BIN, FILTER
 from fenwick.rig import Rig
 from fenwick.services.logbook.due import DueItem
-from fenwick.services.logbook.holders import BAG, BIN, FILTER, Holder, holders_of
+from fenwick.services.logbook.holders import Holder, holders_of
 from fenwick.shop import ShopFile
 
 #: entries that ask for a figure or a word, in the order one needs them

@@ -29,7 +29,7 @@ from fenwick.logged import Logged
 from fenwick.logged.check import problems_of
 from fenwick.rig import Rig
 from fenwick.services.logbook.holders import height_of_share, over_bin
-from fenwick.services.logbook.jobs import JobDone
+from fenwick.services.logbook.work import JobDone
 from fenwick.units import BadNumberError, format_value, parse_value, unit_label
 from fenwick.web.kit.fields import Field
 
@@ -114,7 +114,7 @@ def read_entry(form: EntryForm, shop: LogShop, system: str, now: datetime) -> tu
     job = given.get("job", "")
     if job and HOURS in form.told.amounts and amounts.get(HOURS) is None:
         done = shop.jobs.get(job)
-        if done is not None and done.hours is not None:
+        if done is not None:
             amounts[HOURS] = done.hours * (amounts.get(COUNT) or 1.0)
     if given.get("fill", "") not in ("", *FILLS):
         errors["fill"] = "Choose how full it was."

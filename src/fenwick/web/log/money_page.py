@@ -6,11 +6,11 @@ from dataclasses import dataclass
 
 from flask import render_template, request
 
-from fenwick.core.logbook.entries import SPENT_ON
+from fenwick.core.logbook.entries import BOUNDS, HOURS, SPENT_ON
 from fenwick.data.lines import readable_lines
 from fenwick.data.shops import the_shop
 from fenwick.rig import Rig
-from fenwick.services.logbook.money import MoneyToday, money_today, one_off
+from fenwick.services.logbook.money import MoneyToday, money_today, one_off_on
 from fenwick.services.logbook.today import shop_today
 from fenwick.units import BadNumberError, format_value, parse_plain
 from fenwick.web.kit.clock import shop_clock
@@ -20,7 +20,7 @@ from fenwick.web.log.form import APART, tools_of
 from fenwick.wording.money import about, one_off_words, paid_words
 from fenwick.wording.upkeep import money
 
-MOST_HOURS = 2000.0  #: of a job that comes once [h]
+MOST_HOURS = BOUNDS[HOURS][1]  #: of a job that comes once [h]
 
 
 @dataclass(frozen=True)
@@ -58,11 +58,8 @@ def money_page() -> str:
 
 def _view(found: MoneyToday, asked: OneOffView) -> MoneyView:
     sign, without, paid = found.sign, found.without, found.paid_after
-    rates = []
-    if found.hours > 0.0 and found.upkeep > 0.0:
-        rates.append(("an hour of work", money(found.upkeep / found.hours, sign)))
-    if found.dust and found.upkeep > 0.0:
-        rates.append(("a kilogram kept in bins", money(found.upkeep / found.dust, sign)))
+    sums = (("an hour of work", found.an_hour), ("a kilogram kept in bins", found.a_kilogram))
+    rates = [(of, money(value, sign)) for of, value in sums if value is not None]
     told = (
         ""
         if without is None
@@ -97,8 +94,8 @@ def _one_off(rigs: list[tuple[int, Rig]]) -> OneOffView:
     if rig is None:
         return OneOffView(tools, "", typed, "There is no such tool any more.", "")
     holders = shop_today(session(), shop_clock()).of_line(int(number))
-    found = one_off(rig, tool, hours, holders)
+    found = one_off_on(rig, tool, hours, holders)
     if found is None:
         return OneOffView(tools, picked, typed, "", "What this tool makes in an hour is not known: say it at its port.")
-    litres = "" if found.litres is None else format_value(found.litres, "volume", unit_system(), unit=True)
+    litres = "" if found.volume is None else format_value(found.volume, "volume", unit_system(), unit=True)
     return OneOffView(tools, picked, typed, "", one_off_words(found.emptyings, litres, found.cleanings))

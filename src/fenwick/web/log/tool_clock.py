@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from datetime import datetime
+from datetime import datetime, timedelta
 from typing import Any
 
 from flask import Blueprint, abort, flash, redirect, request, url_for
@@ -16,6 +16,7 @@ from fenwick.web.kit.clock import shop_clock
 from fenwick.web.kit.database import session
 from fenwick.web.log.entry_page import log_shop
 from fenwick.web.log.form import APART, tools_of
+from fenwick.wording.upkeep import hours as hours_words
 
 bp = Blueprint("tool_clock", __name__)
 KEY = "tool_clock"  #: in the browser's own cookie: whoever started it stops it
@@ -58,12 +59,12 @@ def end(way: str) -> ResponseReturnValue:
     cookie.pop(KEY, None)
     if clock is None or way == "forget":
         return redirect(url_for("log.show"))
-    hours = max((now - clock.since).total_seconds(), 0.0) / 3600.0
+    hours = max((now - clock.since) / timedelta(hours=1), 0.0)
     where = f"{clock.line}{APART}{clock.tool}"
     if hours > MOST_HOURS or all(number != clock.line for number, _ in log_shop().lines):
         flash(f"The clock ran for {hours:.0f} hours. How long was it really?")
         return redirect(url_for("log.ask", kind="worked", where=where))
     entry = Logged("worked", now.replace(second=0, microsecond=0), clock.line, clock.tool, hours=hours)
     add_entries(session(), [entry], f"Worked at the {clock.tool}")
-    flash(f"Logged: {60.0 * hours:.0f} min at the {clock.tool}.")
+    flash(f"Logged: {hours_words(hours)} at the {clock.tool}.")
     return redirect(url_for("log.show"))

@@ -9,13 +9,12 @@ from itertools import groupby
 
 from flask import url_for
 
-from fenwick.core.logbook.entries import KINDS
+from fenwick.core.logbook.entries import BAG, BIN, FILTER, KINDS, TANK
 from fenwick.data.logbook import LogStanding
 from fenwick.logged import Logged
 from fenwick.logged.words import details_of, title_of
 from fenwick.services.logbook.due import DueItem
 from fenwick.services.logbook.estimate import HolderToday
-from fenwick.services.logbook.holders import BAG, BIN, FILTER, TANK
 from fenwick.web.kit.due import DueRow, due_rows
 from fenwick.web.kit.paging import Paging
 from fenwick.web.kit.quick import QuickLog
