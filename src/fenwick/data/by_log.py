@@ -4,9 +4,8 @@ from __future__ import annotations
 
 from sqlmodel import Session
 
-from fenwick.data.lines import NotFoundError, stored_document
+from fenwick.data.lines import line_row, stored_document
 from fenwick.data.remembered import kept
-from fenwick.data.tables import DustLine
 from fenwick.rig import Rig, read_rig
 
 
@@ -17,7 +16,7 @@ def shows_by_log(session: Session, line_id: int) -> bool:
     ------
     NotFoundError
     """
-    return _row(session, line_id).by_log
+    return line_row(session, line_id).by_log
 
 
 def show_by_log(session: Session, line_id: int, *, on: bool) -> None:
@@ -27,7 +26,7 @@ def show_by_log(session: Session, line_id: int, *, on: bool) -> None:
     ------
     NotFoundError
     """
-    line = _row(session, line_id)
+    line = line_row(session, line_id)
     line.by_log = on
     session.add(line)
     kept(session)
@@ -42,10 +41,3 @@ def stored_rig(session: Session, line_id: int) -> Rig:
     RigError
     """
     return read_rig(stored_document(session, line_id).encode())
-
-
-def _row(session: Session, line_id: int) -> DustLine:
-    line = session.get(DustLine, line_id)
-    if line is None:
-        raise NotFoundError(f"There is no line number {line_id} in this shop.")
-    return line

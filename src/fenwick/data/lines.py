@@ -84,7 +84,7 @@ def line_names(session: Session, line_id: int) -> list[tuple[int, str]]:
     ------
     NotFoundError
     """
-    shop_id = _line(session, line_id).shop_id
+    shop_id = line_row(session, line_id).shop_id
     return [(one, name) for one, shop, name in _lines_there(session) if shop == shop_id]
 
 
@@ -116,7 +116,7 @@ def line_state(session: Session, line_id: int) -> LineState:
 
 
 def _line_state(session: Session, line_id: int) -> LineState:
-    line = _line(session, line_id)
+    line = line_row(session, line_id)
     near = OF_LINES.near(session, line_id, line.cursor)
     here, before, after = near.here, near.before, near.after
     if here is None:
@@ -151,7 +151,7 @@ def line_standing(session: Session, line_id: int) -> Standing:
     NotFoundError
         Also where nothing stands there.
     """
-    line = _line(session, line_id)
+    line = line_row(session, line_id)
     near = OF_LINES.near(session, line_id, line.cursor)
     if near.here is None or near.here.id is None:
         raise NotFoundError(f"Nothing is left of line number {line_id}: put a copy of the shop back.")
@@ -210,7 +210,7 @@ def line_as_of(session: Session, line_id: int, revision: int | None) -> LineStat
     """
     row = OF_LINES.at(session, line_id, revision) if revision is not None else None
     now = line_state(session, line_id)
-    return now if row is None or row.id == now.revision else _as_of(session, _line(session, line_id), row)
+    return now if row is None or row.id == now.revision else _as_of(session, line_row(session, line_id), row)
 
 
 def _as_of(session: Session, line: DustLine, row: Revision) -> LineState:
@@ -237,7 +237,7 @@ def set_removed(session: Session, line_id: int, *, removed: bool) -> None:
     ------
     NotFoundError
     """
-    line = _line(session, line_id)
+    line = line_row(session, line_id)
     line.removed = removed
     session.add(line)
     kept(session)
@@ -253,7 +253,7 @@ def copy_line(session: Session, line_id: int, name: str) -> int:
         When the name is not one a rig may have.
     """
     state = line_state(session, line_id)
-    shop = session.get(Shop, _line(session, line_id).shop_id)
+    shop = session.get(Shop, line_row(session, line_id).shop_id)
     assert shop is not None
     return add_line(session, shop, edit_rig(state.rig, {"name": name}))
 
@@ -267,7 +267,7 @@ def change_line(session: Session, line_id: int, rig: Rig, label: str) -> None:
     rig : as it is to be stored
     label : what was done
     """
-    line, state = _line(session, line_id), known(session, ("line", line_id))
+    line, state = line_row(session, line_id), known(session, ("line", line_id))
     row = OF_LINES.add(session, line_id, line.cursor, label, write_rig(rig).decode())
     line.cursor, line.name = row.number, rig.name
     session.add(line)
@@ -281,7 +281,7 @@ def change_line(session: Session, line_id: int, rig: Rig, label: str) -> None:
 
 def step_line(session: Session, line_id: int, by: int) -> str | None:
     """Undo (−1) or redo (+1); what was taken back or brought back, or None at the end of the history."""
-    line = _line(session, line_id)
+    line = line_row(session, line_id)
     near = OF_LINES.near(session, line_id, line.cursor)
     target = near.before if by < 0 else near.after
     if target is None:
@@ -304,7 +304,13 @@ def _rig(document: str) -> Rig:
     return read_rig(document.encode())
 
 
-def _line(session: Session, line_id: int) -> DustLine:
+def line_row(session: Session, line_id: int) -> DustLine:
+    """The row of a line, taken away or not.
+
+    Raises
+    ------
+    NotFoundError
+    """
     line = session.get(DustLine, line_id)
     if line is None:
         raise NotFoundError(f"There is no line number {line_id} in this shop.")

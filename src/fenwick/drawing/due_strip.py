@@ -13,6 +13,7 @@ from fenwick.drawing.render import render
 
 WEEKS = 8  #: that the strip shows
 WEEK = 7.0  #: [d]
+AHEAD = WEEKS * WEEK  #: [d]
 ROW = {"wide": 36.0, "narrow": 56.0}  #: for each thing [px]
 HEAD, FOOT = 24.0, 8.0  #: above and below them [px]
 WIDTH = {"wide": 852.0, "narrow": 360.0}
@@ -53,7 +54,7 @@ def render_due_strip(items: Sequence[StripItem], size: str = "wide") -> Markup:
     """The strip as SVG, `wide` or `narrow`."""
     width, row = WIDTH[size], ROW[size]
     frame = PlotFrame(width, HEAD + FOOT + row * len(items), 14.0, 14.0, HEAD, FOOT)
-    x = frame.across(0.0, WEEKS * WEEK)
+    x = frame.across(0.0, AHEAD)
     rows = [_row(item, i, size, frame) for i, item in enumerate(items)]
     step = 1 if size == "wide" else 2
     ticks = [(x(WEEK * week), _tick(week, last=week + step >= WEEKS)) for week in range(0, WEEKS, step)]
@@ -70,7 +71,7 @@ def _tick(week: int, *, last: bool) -> str:
 
 
 def _row(item: StripItem, place: int, size: str, frame: PlotFrame) -> StripRow:
-    most = WEEKS * WEEK
+    most = AHEAD
     x = frame.across(0.0, most)
     top = frame.top + ROW[size] * place
     low, high = (min(max(day, 0.0), most) if isfinite(day) else most for day in (item.low, item.high))

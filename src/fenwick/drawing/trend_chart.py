@@ -82,6 +82,7 @@ class PlacedMark:
     """A mark with its place [px]."""
 
     at: float
+    words_at: float
     up: float  #: of its words
     mark: TrendMark
 
@@ -96,10 +97,10 @@ def _marks(marks: Sequence[TrendMark], x: ToPage, frame: PlotFrame, first: float
         start = min(at + 3.0, frame.right - width)
         row = next((i for i in range(rows) if ends[i] < start), None)
         if row is None or start < frame.left:
-            found.append(PlacedMark(at, 0.0, TrendMark(mark.day, "", mark.level)))
+            found.append(PlacedMark(at, at, 0.0, TrendMark(mark.day, "", mark.level)))
             continue
         ends[row] = start + width + 4.0
-        found.append(PlacedMark(at, 11.0 + 12.0 * row, mark))
+        found.append(PlacedMark(at, start, 11.0 + 12.0 * row, mark))
     return found
 
 

@@ -195,10 +195,9 @@ def _new_lines(here: Contents, there: Contents) -> list[int]:
     return [line for line, one in there.lines.items() if (one.name, one.document) not in known]
 
 
-def _told(entry: Logged, names: dict[int, str]) -> Logged:
-    """An entry as it is told apart from others: by the name of its line, without a number of its own."""
-    name = names.get(entry.line, "") if entry.line is not None else ""
-    return replace(entry, id=None, line=None, job=f"{entry.job}\n{name}")
+def _told(entry: Logged, names: dict[int, str]) -> tuple[Logged, str]:
+    """An entry as it is told apart from others: without a number of its own, with the name of its line."""
+    return replace(entry, id=None, line=None), names.get(entry.line or 0, "")
 
 
 def _new_entries(mine: Session, theirs: Session) -> list[Logged]:

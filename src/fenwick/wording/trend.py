@@ -12,7 +12,7 @@ from fenwick.wording.upkeep import hours
 
 TITLES = {
     "kept": "Kept in the bin",
-    "life": "Hours a filter lasted",
+    "life": "Life of the filter, at the usual mix of work",
     "suction": "Suction at a fixed place",
     "wiped": "What a wipe through the tank shows",
     "between": "Days between emptyings",

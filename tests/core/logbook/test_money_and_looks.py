@@ -6,7 +6,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from fenwick.core.logbook.lives import PastLives, belief, usual_of
-from fenwick.core.logbook.looks import EVERY, LEAST_INTERVAL, PieceNow, looks
+from fenwick.core.logbook.looks import EVERY, PieceNow, first_hour, first_look, looks
 from fenwick.core.logbook.money import Spent, saved
 from fenwick.core.rules import RuleBook
 
@@ -69,7 +69,7 @@ def test_the_older_a_seal_the_sooner_the_next_look_and_what_let_go_early_counts(
 
 
 def test_just_looked_at_it_is_not_due_at_once_however_old_it_is() -> None:
-    least = LEAST_INTERVAL * float(RULES["log.seals-every"])
+    least = float(RULES["log.look-least"]) * float(RULES["log.seals-every"])  # type: ignore[arg-type]
     assert next_look("gasket", 0.0, 5000.0) >= least
 
 
@@ -78,3 +78,22 @@ def test_a_look_is_never_farther_off_than_the_calendar_has_it(since: float, age:
     found = looks([PieceNow("gasket", since, age + since, tuple(lives))], RULES).days
     assert found.low[0] <= found.likely[0] <= found.high[0]
     assert found.likely[0] <= float(RULES["log.seals-every"]) - since + 1e-9
+
+
+def test_a_joint_made_anew_is_looked_at_after_an_hour_of_work_however_that_goes() -> None:
+    assert first_hour(0.0, 0.0, RULES) is None
+    half = first_hour(0.5, 7.0, RULES)
+    assert half is not None
+    assert half.likely[0] == pytest.approx(0.5)
+    assert half.low[0] <= half.likely[0] <= half.high[0]
+    done = first_hour(1.5, 7.0, RULES)
+    assert done is not None
+    assert done.likely[0] == 0.0
+    still = first_hour(1.5, 0.0, RULES)
+    assert still is not None
+    assert still.likely[0] == 0.0
+
+
+def test_a_first_look_is_soon_and_never_overdue() -> None:
+    found = first_look(RULES)
+    assert 0.0 < found.low[0] <= found.likely[0] <= found.high[0]

@@ -8,6 +8,7 @@ import numpy as np
 
 from fenwick.core.arrays import Array
 from fenwick.core.doubt.uncertainty import SEED, WITHIN
+from fenwick.core.judging.check import ACT, OK, WATCH
 from fenwick.core.logbook.lives import LifeBelief
 from fenwick.core.logbook.pace import PastWeeks, pace
 from fenwick.core.rules import RuleBook
@@ -60,3 +61,28 @@ def between(draws: Array) -> Between:
     tail = (1.0 - WITHIN) / 2.0
     low, likely, high = np.quantile(draws, [tail, 0.5, 1.0 - tail], axis=1, method="inverted_cdf")
     return Between(likely, low, high)
+
+
+def due_level(days: float, rules: RuleBook) -> int:
+    """How pressing something is by the likely day: OK, WATCH or ACT.
+
+    Parameters
+    ----------
+    days : from today until it is due [d]; nan: nobody can say
+    rules : what is soon
+    """
+    if days <= 0.0:
+        return ACT
+    return WATCH if days <= float(rules["log.soon"]) else OK
+
+
+def used_level(likely: float, high: float) -> int:
+    """How far a life is used: OK, WATCH where it may be over, ACT where it likely is.
+
+    Parameters
+    ----------
+    likely, high : shares of it, as likely as not and at the upper end of its band [-]
+    """
+    if likely >= 1.0:
+        return ACT
+    return WATCH if high >= 1.0 else OK

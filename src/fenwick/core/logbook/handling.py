@@ -16,6 +16,7 @@ WITHOUT_TOOLS = "cam-tray"  #: the closure that takes least
 SETTLE, HEAD, UNTIE, HOSES, OPEN, LAY, SLIDE, CARRY, SEAL, CLOSE, NOTE = (
     "settle", "head", "untie", "hoses", "open", "lay", "slide", "carry", "seal", "close", "note",
 )  # fmt: skip
+LEAST_DAYS, YEAR = 30.0, 365.25  #: of a log that says how often, and of a year [d]
 FLAT, ROLLS, HANGS = "flat", "rolls", "hangs"  #: how what comes off the bin can be laid down
 
 
@@ -89,3 +90,15 @@ def _steps(stage: Separator, closure: str, rules: RuleBook) -> tuple[EmptyingSte
     if not slides:
         found.append(taking(CLOSE, closure, 0.5))
     return (*found, EmptyingStep(NOTE, 0.0))
+
+
+def hours_a_year(emptyings: int, days: float, minutes: float) -> float | None:
+    """Hours a year that emptying takes, by how often it was done [h]; None in the first month of a log.
+
+    Parameters
+    ----------
+    emptyings : that were logged [-]
+    days : that the log covers [d]
+    minutes : of one emptying [min]
+    """
+    return None if days < LEAST_DAYS else emptyings * YEAR / days * minutes / 60.0

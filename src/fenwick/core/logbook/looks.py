@@ -11,6 +11,7 @@ from fenwick.core.arrays import Array
 from fenwick.core.doubt.uncertainty import SEED, WITHIN
 from fenwick.core.logbook.due import DRAWS, Between
 from fenwick.core.logbook.lives import PastLives, belief, usual_of
+from fenwick.core.logbook.pace import WEEK
 from fenwick.core.rules import RuleBook, rule
 
 EVERY = {
@@ -25,7 +26,6 @@ EVERY = {
     "test": "log.test-every",
 }
 SEALS = ("gasket", "chamber-seal")  #: lives of which are learned
-LEAST_INTERVAL = 0.125  #: nobody looks more often than that, of the usual interval [-]
 
 
 @dataclass(frozen=True)
@@ -64,7 +64,7 @@ def looks(pieces: Sequence[PieceNow], rules: RuleBook) -> Looks:
     # of those that were good at the last look, so many days until so many have let go
     unseen = float(rules["log.seal-unseen"])
     ahead = [_left(life, age - since, share) for share in (0.5 * unseen, unseen, 2.0 * unseen)]
-    least = LEAST_INTERVAL * every
+    least = float(rules["log.look-least"]) * every
     spans = [
         np.where(np.isnan(left), whole, np.clip(left, least, whole))
         for left, whole in zip(ahead, (ends[0], every, ends[1]), strict=True)
@@ -93,3 +93,28 @@ def _left(life: Array, age: Array, share: float) -> Array:
         if not np.isnan(days).any():
             found[row] = np.quantile(days[days > 0.0], share) if np.any(days > 0.0) else 0.0
     return found
+
+
+def first_hour(worked: float, a_week: float, rules: RuleBook) -> Between | None:
+    """Days until a joint made anew was under load for long enough to be looked at [d]; None where no hours are logged.
+
+    Parameters
+    ----------
+    worked : since it was made [h]
+    a_week : of work at the line [h]
+    rules : how long under load, and how sure that is
+    """
+    row = rule("log.first-joint")
+    at, scale = float(rules[row.key]), float(rules[row.key]) / row.value
+    left = [max(hours - worked, 0.0) for hours in (at, scale * row.low, scale * row.high)]
+    if left[0] > 0.0 and a_week <= 0.0:
+        return None
+    days = [WEEK * hours / a_week if hours > 0.0 and a_week > 0.0 else 0.0 for hours in left]
+    return Between(*(np.array([value]) for value in days))
+
+
+def first_look(rules: RuleBook) -> Between:
+    """Days to a look at what the log never spoke of: nothing says that it is bad [d]."""
+    row = rule("log.first-look")
+    scale = float(rules[row.key]) / row.value
+    return Between(*(np.array([scale * value]) for value in (row.value, row.low, row.high)))

@@ -9,8 +9,10 @@ from datetime import datetime
 import numpy as np
 from sqlmodel import Session
 
+from fenwick.core.judging.check import ACT
+from fenwick.core.logbook.due import due_level
 from fenwick.core.logbook.entries import PIECES
-from fenwick.core.logbook.looks import SEALS, PieceNow, looks
+from fenwick.core.logbook.looks import SEALS, PieceNow, first_hour, first_look, looks
 from fenwick.core.logbook.pace import WEEK
 from fenwick.core.rules import RuleBook
 from fenwick.data.lines import readable_lines
@@ -26,7 +28,6 @@ from fenwick.services.logbook.work import LogRead, julian
 from fenwick.services.recent import Recent
 
 TEST, FIRST_LOOK = "test", "first-look"
-SOME_DAY = Likely(5.0, 0.0, 30.0)  #: when to look at what the log never spoke of: nothing says that it is bad [d]
 
 
 @dataclass(frozen=True)
@@ -51,6 +52,11 @@ class DueItem:
         """Whether it is due today, or was before."""
         return self.let_go or self.days.likely <= 0.0
 
+    @property
+    def level(self) -> int:
+        """How pressing it is: OK, WATCH or ACT."""
+        return ACT if self.let_go else due_level(self.days.likely, RuleBook())
+
 
 _DUE: Recent[tuple[DueItem, ...]] = Recent(16)
 
@@ -73,11 +79,11 @@ def _worked_out(shop: ShopToday, rigs: Mapping[int, Rig], tested: Mapping[int, d
 def _first_looks(items: Sequence[DueItem]) -> list[DueItem]:
     """What the log never spoke of and would be due is one look at each line; the rest as it is."""
     never = [one for one in items if one.last is None and one.overdue and one.what != TEST]
-    found = [one for one in items if one not in never]
+    found, some_day = [one for one in items if one not in never], Likely.of(first_look(RuleBook()))
     for line in dict.fromkeys(one.line for one in never):
         mine = [one for one in never if one.line == line]
         pieces = tuple(one.what for one in mine)
-        found.append(DueItem(f"{FIRST_LOOK}:{line}", FIRST_LOOK, line, mine[0].name, SOME_DAY, pieces=pieces))
+        found.append(DueItem(f"{FIRST_LOOK}:{line}", FIRST_LOOK, line, mine[0].name, some_day, pieces=pieces))
     return found
 
 
@@ -113,10 +119,10 @@ def _of_pieces(read: LogRead, rigs: Mapping[int, Rig], tested: Mapping[int, floa
     told = looks([one.now for one in pieces], rules)
     found = []
     for row, one in enumerate(pieces):
-        days = Likely(*(float(values[row]) for values in (told.days.likely, told.days.low, told.days.high)))
+        days = Likely.of(told.days, row)
         first = one.now.piece == "joint" and one.made is not None
         if first and one.made is not None:
-            days = _first_hour(read, one.line, one.made, float(rules["log.first-joint"]), days)
+            days = _first_hour(read, one.line, one.made, rules, days)
         found.append(
             DueItem(
                 key=f"{one.now.piece}:{one.line}",
@@ -180,17 +186,12 @@ def _about(events: Sequence[Logged], piece: str, line_id: int) -> Iterable[Logge
     )
 
 
-def _first_hour(read: LogRead, line_id: int, made: float, first: float, else_by: Likely) -> Likely:
-    """When a joint that was made anew has been under load for so long [h] that one looks at it.
-
-    By the calendar where no hours are logged.
-    """
+def _first_hour(read: LogRead, line_id: int, made: float, rules: RuleBook, else_by: Likely) -> Likely:
+    """When a joint that was made anew is looked at: by the hours at its line, by the calendar where none are logged."""
+    weeks = float(rules["log.hours-over"])
     worked = [one for one in read.hours if one.line == line_id]
-    since = sum(float(one.hours[one.at >= made].sum()) for one in worked)
-    recent = sum(float(one.hours[one.at >= read.today - 8.0 * WEEK].sum()) for one in worked) / 8.0
-    if since >= first:
-        return Likely(0.0, 0.0, 0.0)
-    if recent <= 0.0:
-        return else_by
-    days = (first - since) / recent * WEEK
-    return Likely(days, 0.5 * days, 2.0 * days)
+    since, recent = (
+        sum(float(one.hours[one.at >= day].sum()) for one in worked) for day in (made, read.today - weeks * WEEK)
+    )
+    found = first_hour(since, recent / weeks, rules)
+    return else_by if found is None else Likely.of(found)

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import datetime
@@ -31,7 +30,7 @@ from fenwick.services.logbook.today import ShopToday, shop_today
 from fenwick.services.logbook.trend import trends_in
 from fenwick.services.solving import solve
 from fenwick.units.sentence import inside
-from fenwick.web.kit.due import DueRow, due_rows, strip_of
+from fenwick.web.kit.due import DueRow, due_rows, on_strip, strip_of
 from fenwick.web.kit.quick import QuickLog, quick_logs
 from fenwick.web.kit.trend import fault_link, level_of, plot_of
 from fenwick.wording.causes import PortFound, cause_words
@@ -45,7 +44,6 @@ from fenwick.wording.whatif import Suggestion, suggestion
 
 DUE_SHOWN, FIRST_THINGS, MOST_HELD = 6, 2, 3
 IN_SHORT = {"settling": "dust settles", "sealed": "suction too weak"}  #: of checks that the drawing tells otherwise
-AHEAD = 56.0  #: of what is due, that stands on the strip [d]
 
 
 @dataclass(frozen=True)
@@ -114,7 +112,7 @@ def home_view(session: Session, now: datetime, system: str) -> HomeView:
     lines, unreadable = home_lines(session, order, today)
     due = due_in(session, now)
     rows = due_rows(due, now)
-    soon = [row for row in rows if math.isfinite(row.item.days.likely) and row.item.days.likely <= AHEAD]
+    soon = on_strip(rows)
     rigs = [(line.id, line.state.rig) for line in lines]
     held = last_held([line.state for line in lines], today)
     return HomeView(

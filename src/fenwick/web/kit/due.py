@@ -10,8 +10,9 @@ from datetime import datetime
 from flask import url_for
 from markupsafe import Markup
 
+from fenwick.core.judging.check import LEVEL_WORDS
 from fenwick.core.logbook.entries import BAG, BIN, FILTER, TANK
-from fenwick.drawing.due_strip import WIDTH, StripItem, render_due_strip
+from fenwick.drawing.due_strip import AHEAD, WIDTH, StripItem, render_due_strip
 from fenwick.services.logbook.due import DueItem
 from fenwick.wording.logbook import (
     LOOK,
@@ -57,7 +58,7 @@ def _due_row(item: DueItem, now: datetime) -> DueRow:
         _when(item, now),
         "" if item.let_go or item.overdue or item.pieces else between_days(item.days.low, item.days.high),
         _why(item),
-        "act" if item.overdue else "watch" if item.days.likely <= 7.0 else "ok",
+        LEVEL_WORDS[item.level],
         kind,
         url_for("log.ask", kind=kind, line=item.line, thing=thing),
     )
@@ -93,7 +94,8 @@ def _why(item: DueItem) -> str:
 
 def _full(what: str, used: float) -> str:
     if what in (BIN, TANK, BAG):
-        return f"about {100 * used:.0f} % of its room is used" if used < 1.0 else "full by the log's count"
+        room = "the room up to its mark" if what == BIN else "its room"
+        return f"about {100 * used:.0f} % of {room} is used" if used < 1.0 else "full by the log's count"
     return f"about {100 * used:.0f} % of its life is used" if used < 1.0 else "its life is over by the log's count"
 
 
@@ -105,6 +107,11 @@ def _why_looked(item: DueItem) -> str:
     last = "never looked at in this log" if item.last is None else f"last {in_days(-item.last)}"
     lived = "" if item.lived is None else f"; the last one let go after {span(item.lived)}"
     return f"{last}{lived}. {LOOK.get(item.what, '')}".strip()
+
+
+def on_strip(rows: Sequence[DueRow]) -> list[DueRow]:
+    """Those that the strip of the coming weeks has room for."""
+    return [row for row in rows if row.item.days.likely <= AHEAD]
 
 
 def strip_of(rows: Sequence[DueRow]) -> dict[str, Markup]:

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import math
 from dataclasses import dataclass
 
 from flask import render_template
@@ -13,9 +12,7 @@ from fenwick.services.logbook.due import due_in
 from fenwick.services.logbook.today import shop_today
 from fenwick.web.kit.clock import shop_clock
 from fenwick.web.kit.database import session
-from fenwick.web.kit.due import DueRow, due_rows, strip_of
-
-AHEAD = 56.0  #: of the strip [d]
+from fenwick.web.kit.due import DueRow, due_rows, on_strip, strip_of
 
 
 @dataclass(frozen=True)
@@ -33,7 +30,7 @@ def due_page() -> str:
     """All that is due: the coming weeks drawn, the rest told."""
     now = shop_clock()
     rows = due_rows(due_in(session(), now), now)
-    soon = tuple(row for row in rows if math.isfinite(row.item.days.likely) and row.item.days.likely <= AHEAD)
+    soon = tuple(on_strip(rows))
     unknown = tuple(one.holder.name for one in shop_today(session(), now).holders if not one.known)
     view = DueView(
         the_shop(session()).name,

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 from flask import render_template, request
 
-from fenwick.core.logbook.handling import handling_of
+from fenwick.core.logbook.handling import handling_of, hours_a_year
 from fenwick.data.lines import LineState, all_line_ids, line_names, line_state
 from fenwick.data.shops import the_shop
 from fenwick.rig.voice import voice_for
@@ -76,11 +76,10 @@ def _view(state: LineState) -> EmptyingView:
 
 
 def _a_year(line_id: int, minutes: float) -> str:
-    """How often that was in the last year, by the log."""
+    """What that comes to, by how often it was logged."""
     read = shop_today(session(), shop_clock()).read
-    first = read.spans.get(line_id)
-    if first is None:
+    if line_id not in read.spans:
         return ""
-    days = max(read.today - first[0], 1.0)
-    times = sum(event.kind == "emptied" and event.line == line_id for event in read.events) * 365.0 / max(days, 30.0)
-    return f"At {times:.0f} emptyings a year: {times * minutes / 60.0:.0f} hours of it." if times >= 1.0 else ""
+    times = sum(event.kind == "emptied" and event.line == line_id for event in read.events)
+    hours = hours_a_year(times, read.today - read.spans[line_id][0], minutes)
+    return f"Emptied {times} times in this log: about {hours:.0f} hours a year." if hours and hours >= 1.0 else ""

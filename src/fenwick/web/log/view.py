@@ -9,6 +9,8 @@ from itertools import groupby
 
 from flask import url_for
 
+from fenwick.core.judging.check import LEVEL_WORDS
+from fenwick.core.logbook.due import used_level
 from fenwick.core.logbook.entries import BAG, BIN, FILTER, KINDS, TANK
 from fenwick.data.logbook import LogStanding
 from fenwick.logged import Logged
@@ -137,7 +139,7 @@ def today_rows(holders: Sequence[HolderToday]) -> tuple[TodayRow, ...]:
             f"{HOLDER_WORDS[one.holder.kind]} · {one.holder.name}",
             one.used.likely,
             f"{100 * one.used.likely:.0f} %, within {100 * one.used.low:.0f} to {100 * one.used.high:.0f}",
-            "act" if one.used.likely >= 1.0 else "watch" if one.used.high >= 1.0 else "ok",
+            LEVEL_WORDS[used_level(one.used.likely, one.used.high)],
         )
         for one in holders
         if one.known
