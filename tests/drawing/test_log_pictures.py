@@ -52,7 +52,7 @@ def test_the_dot_stands_on_the_likely_day() -> None:
 @pytest.mark.parametrize("stage", [*BODIES, None])
 @pytest.mark.parametrize("amiss", ["tool", "hose", "stage", "bin", "vacuum", None])
 def test_what_is_amiss_is_marked_once(stage: str | None, amiss: str | None) -> None:
-    svg = str(render_small_line(SmallLine("Line", "bandsaw", 3, stage, 0.5, 0.8, amiss, "act")))
+    svg = str(render_small_line(SmallLine("Line", "bandsaw", 3, stage, 0.5, 0.8, 0.4, amiss, "act")))
     expected = 0 if amiss is None or (stage is None and amiss in ("stage", "bin")) else 1
     assert svg.count("amiss-act") == expected
     assert "3 tools" in svg
@@ -60,7 +60,7 @@ def test_what_is_amiss_is_marked_once(stage: str | None, amiss: str | None) -> N
 
 def test_a_fuller_bin_shows_more_dust() -> None:
     def top(fill: float) -> float:
-        svg = str(render_small_line(SmallLine("Line", "bandsaw", 1, "disc", fill, None, None, "ok")))
+        svg = str(render_small_line(SmallLine("Line", "bandsaw", 1, "disc", fill, None, None, None, "ok")))
         found = re.search(r'class="dust" d="M [\d.]+ ([\d.]+)', svg)
         return float(found[1]) if found else 1e9
 

@@ -145,7 +145,7 @@ def test_a_level_that_is_typed_is_an_entry_and_an_empty_bin_is_an_emptying(shown
     assert fill(line_state(shown, 2).rig) == pytest.approx(0.11, abs=2e-3)
     store(shown, 2, edit_rig(line_state(shown, 2).rig, {"line.elements[1].bin.fill_height_m": 0.0}), "Emptied")
     newest = max(entries_of(shown, LogWanted()), key=lambda one: one.id or 0)
-    assert newest.kind == "emptied"
+    assert (newest.kind, newest.level) == ("emptied", None)  # nobody saw how full it was
     assert fill(line_state(shown, 2).rig) == 0.0
     assert fill(stored_rig(shown, 2)) == 0.05
 
@@ -158,6 +158,22 @@ def test_another_load_of_the_filter_switches_the_log_off_for_that_line(shown: Se
     store(shown, 2, edit_rig(rig, {"vacuum.filter.held_kg": 0.2}), "Weighed")
     assert not shows_by_log(shown, 2)
     assert stored_rig(shown, 2).vacuum.filter.held_kg == 0.2  # type: ignore[union-attr]
+
+
+def test_what_the_log_says_is_never_learned_as_if_it_had_been_seen(shown: Session) -> None:
+    before = holder(shown, "bin").story.ratios
+    store(shown, 2, edit_rig(line_state(shown, 2).rig, {"line.elements[1].bin.fill_height_m": 0.0}), "Emptied")
+    assert holder(shown, "bin").story.ratios == before
+
+
+def test_a_filter_that_is_clean_by_the_log_is_not_tapped_by_every_edit(shown: Session) -> None:
+    add_entries(shown, [Logged("replaced", ago(1 / 24), 2)], "New filter")
+    rig = line_state(shown, 2).rig
+    assert rig.vacuum.filter is not None
+    assert rig.vacuum.filter.held_kg == 0.0
+    count = len(entries_of(shown, LogWanted()))
+    store(shown, 2, edit_rig(rig, {"line.elements[0].length_m": 2.3}), "Longer")
+    assert len(entries_of(shown, LogWanted())) == count
 
 
 def test_what_was_never_looked_at_is_one_first_look_for_each_line(log: Session) -> None:

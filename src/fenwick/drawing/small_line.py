@@ -11,6 +11,7 @@ from fenwick.drawing.render import render
 WIDTH, HEIGHT = 268.0, 112.0  #: [px]
 FLOOR = 102.0  #: [px]
 BIN_TOP, BIN_FOOT = 62.0, 100.0  #: [px]
+CAKE_HIGH = 20.0  #: of a filter at the end of its life [px]
 TOOL, HOSE, STAGE, BIN, VACUUM = "tool", "hose", "stage", "bin", "vacuum"
 BODIES = ("cyclone", "disc", "lid", "wet")
 
@@ -25,6 +26,7 @@ class SmallLine:
     stage: str | None  #: one of BODIES; None: no separator
     fill: float | None  #: of the bin's height [-]
     mark: float | None  #: up to which it may fill, of its height [-]
+    cake: float | None  #: of the filter's life that is used [-]; None: not known
     amiss: str | None  #: TOOL, HOSE, STAGE, BIN or VACUUM
     level: str  #: how bad that is: act, watch or ok
 
@@ -41,6 +43,7 @@ def render_small_line(line: SmallLine) -> Markup:
         top=BIN_TOP,
         foot=BIN_FOOT,
         fill=None if line.fill is None else BIN_FOOT - depth * min(max(line.fill, 0.0), 1.0),
+        cake=None if line.cake is None else CAKE_HIGH * min(max(line.cake, 0.0), 1.0),
         mark=None if line.mark is None else BIN_FOOT - depth * line.mark,
     )
 

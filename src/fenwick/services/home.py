@@ -12,13 +12,12 @@ from fenwick.core.arrays import one_value
 from fenwick.core.components.dust import DUSTS
 from fenwick.core.errors import CoreError
 from fenwick.core.judging.check import Check
-from fenwick.core.logbook.entries import BIN
+from fenwick.core.logbook.entries import BAG, FILTER
 from fenwick.data.lines import LineState, line_names, line_state
 from fenwick.data.trials import last_tested
 from fenwick.rig import Rig, RigError
 from fenwick.services.checks import Checked, Tally, checked, tally
-from fenwick.services.logbook.estimate import HolderToday
-from fenwick.services.logbook.holders import bin_on, emptied, first_separator, height_of_share, vacuum_key
+from fenwick.services.logbook.holders import bin_on, emptied, first_separator, vacuum_key
 from fenwick.services.logbook.today import ShopToday
 from fenwick.services.solving import solve
 
@@ -37,7 +36,7 @@ class HomeLine:
     at: str | None  #: the tool at which that is
     fill: float | None  #: of its bin's height [-]
     mark: float | None  #: up to which it may fill, likewise [-]
-    by_log: bool  #: whether the fill is the log's
+    cake: float | None  #: of its filter's life that is used, by the log [-]; None: the log does not say
     tested: datetime | None
     tuned: bool
 
@@ -67,7 +66,7 @@ def _line(session: Session, state: LineState, today: ShopToday, tested: Mapping[
     solved, checks = solve(state.rig), checked(session, state)
     kept = solved.found.kept
     leaf = solved.line.leaves[solved.first_open] if any(leaf.open for leaf in solved.line.leaves) else None
-    fill, by_log = _fill(state.rig, [one for one in today.of_line(state.id) if one.holder.kind == BIN])
+    filters = [one for one in today.of_line(state.id) if one.holder.kind in (FILTER, BAG) and one.known]
     return HomeLine(
         state.id,
         state,
@@ -75,9 +74,9 @@ def _line(session: Session, state: LineState, today: ShopToday, tested: Mapping[
         _worst(checks),
         None if kept is None else one_value(kept),
         None if leaf is None or leaf.port is None else leaf.port.name,
-        fill,
+        _fill(state.rig),
         _mark(state.rig),
-        by_log,
+        filters[0].used.likely if filters else None,
         tested.get(state.id),
         state.rig.tuning is not None and state.rig.tuning.on,
     )
@@ -88,17 +87,10 @@ def _worst(checks: Sequence[Checked]) -> Check | None:
     return max(still, key=lambda one: one.level).check if still else None
 
 
-def _fill(rig: Rig, bins: Sequence[HolderToday]) -> tuple[float | None, bool]:
-    """(share of the first bin's height that is full, whether the log says so)."""
+def _fill(rig: Rig) -> float | None:
+    """Share of the first bin's height that is full, as the line shows it."""
     part = first_separator(rig)
-    if part is None:
-        return None, False
-    height = part.bin.profile[-1].height_m
-    if bins and bins[0].known:
-        level = height_of_share(rig, bins[0].used.likely)
-        if level is not None:
-            return level / height, True
-    return part.bin.fill_height_m / height, False
+    return None if part is None else part.bin.fill_height_m / part.bin.profile[-1].height_m
 
 
 def _mark(rig: Rig) -> float | None:

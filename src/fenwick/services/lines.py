@@ -21,13 +21,13 @@ from fenwick.data.tables import Shop
 from fenwick.rig import Rig, RigError
 from fenwick.rig.edits.edit import check_change
 from fenwick.rig.format.guesses import prune_guesses
-from fenwick.services.logbook.shown import to_store
+from fenwick.services.logbook.shown import keep_in_log, to_store
 from fenwick.services.solving import solve
 from fenwick.services.together import MadeFrom, MovedOnError, put_together
 
 
-def store(session: Session, line_id: int, rig: Rig, label: str, made_from: MadeFrom | None = None) -> None:
-    """Put a changed rig in force; one that cannot be solved leaves the line as it is.
+def store(session: Session, line_id: int, rig: Rig, label: str, made_from: MadeFrom | None = None) -> bool:
+    """Put a changed rig in force; one that cannot be solved leaves the line as it is. Whether it is logged, too.
 
     Parameters
     ----------
@@ -53,7 +53,12 @@ def store(session: Session, line_id: int, rig: Rig, label: str, made_from: MadeF
             rig = put_together(base.rig, rig, now.rig, made_from, last, lambda document: _checked(now.rig, document))
     if rig != now.rig:  # somebody else may have done the same
         solve(rig)
-        change_line(session, line_id, to_store(session, line_id, now.rig, rig, datetime.now()), label)
+        change = to_store(session, line_id, now.rig, rig, datetime.now())
+        keep_in_log(session, line_id, change)
+        if change.rig is not None:
+            change_line(session, line_id, change.rig, label)
+        return change.entry is not None
+    return False
 
 
 def line_to_open(session: Session) -> int | None:

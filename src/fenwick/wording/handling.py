@@ -77,3 +77,19 @@ def undone_words(found: Handling) -> str:
         return "Nothing: no hose, no cable."
     hoses = f"{found.hoses} hose{'' if found.hoses == 1 else 's'}" if found.hoses else ""
     return " and ".join(part for part in (hoses, "1 cable" if found.cables else "") if part)
+
+
+def bag_steps(inlet: str) -> tuple[str, ...]:
+    """How a new bag goes in.
+
+    Parameters
+    ----------
+    inlet : bore of the vacuum's inlet, in the user's units; empty: not known
+    """
+    bore = f"the inlet's bore, {inlet}," if inlet else "the inlet's bore with a ruler"
+    return (
+        f"Hold the bag's collar against {bore} before it is unfolded: it has to go on by itself, without being cut.",
+        "Push it on by the collar, never by the paper, as far as it goes.",
+        "Let it hang without a twist, unfolded by hand, its back to the filter.",
+        "Look that it is clear of clips, edges and the float before the head goes on: what it rubs on tears it.",
+    )

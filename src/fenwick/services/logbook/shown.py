@@ -3,12 +3,13 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from dataclasses import dataclass
 from datetime import datetime
 
 from sqlmodel import Session
 
 from fenwick.core.errors import CoreError
-from fenwick.core.logbook.entries import BIN, FILTER
+from fenwick.core.logbook.entries import BIN, FILTER, KINDS
 from fenwick.data.by_log import show_by_log, shows_by_log, stored_rig
 from fenwick.data.lines import ShownRig
 from fenwick.data.logbook import add_entries
@@ -52,8 +53,17 @@ def _filled(rig: Rig, used: float) -> Rig:
     return with_fill(rig, part.id, min(round(level / STEP) * STEP, part.bin.profile[-1].height_m))
 
 
-def to_store(session: Session, line_id: int, shown: Rig, changed: Rig, now: datetime) -> Rig:
-    """A changed rig as it is to be stored: what the log said of today stays out of it.
+@dataclass(frozen=True)
+class ToStore:
+    """What a change comes to."""
+
+    rig: Rig | None  #: as it is to be stored; None: nothing of the line changed
+    entry: Logged | None = None  #: of the log, that it is instead or as well
+    described: bool = False  #: the line shows what is described from now on
+
+
+def to_store(session: Session, line_id: int, shown: Rig, changed: Rig, now: datetime) -> ToStore:
+    """What of a change belongs to the line, without what the log said of today, and what to the log.
 
     Another level in the bin is an entry of the log: somebody looked, or emptied it; so is a clean filter. Another load
     of the filter is none that can be logged: the line shows again what is described.
@@ -68,40 +78,46 @@ def to_store(session: Session, line_id: int, shown: Rig, changed: Rig, now: date
     """
     stored = stored_rig(session, line_id)
     if stored == shown or not shows_by_log(session, line_id):
-        return changed
-    changed = _bin_back(session, line_id, stored, shown, changed, now)
-    return _filter_back(session, line_id, stored, shown, changed, now)
+        return ToStore(changed)
+    of_bin = _bin_back(stored, shown, changed, line_id, now)
+    assert of_bin.rig is not None
+    of_filter = _filter_back(stored, shown, of_bin.rig, line_id, now)
+    rig = None if of_filter.rig == stored else of_filter.rig
+    return ToStore(rig, of_bin.entry or of_filter.entry, of_filter.described)
 
 
-def _bin_back(session: Session, line_id: int, stored: Rig, shown: Rig, changed: Rig, now: datetime) -> Rig:
-    parts = [first_separator(rig) for rig in (stored, shown, changed)]
-    if any(part is None for part in parts):
-        return changed
-    bins = [part.bin for part in parts if part is not None]
-    was, seen, wanted = (one.fill_height_m for one in bins)
-    another = (bins[1].profile, bins[1].of_shop) != (bins[2].profile, bins[2].of_shop)
-    if was == seen or another or parts[2] is None:
-        return changed
-    if wanted != seen:
-        kind, level = ("looked", wanted) if wanted > 0.0 else ("emptied", seen)
-        add_entries(
-            session, [Logged(kind, now, line_id, level=level)], "Looked at the bin" if wanted else "Emptied the bin"
-        )
-    return with_fill(changed, parts[2].id, min(was, parts[2].bin.profile[-1].height_m))
-
-
-def _filter_back(session: Session, line_id: int, stored: Rig, shown: Rig, changed: Rig, now: datetime) -> Rig:
-    media = [rig.vacuum.filter for rig in (stored, shown, changed)]
-    if any(medium is None for medium in media):
-        return changed
-    was, seen, wanted = (medium.held_kg for medium in media if medium is not None)
-    vacuums = [(rig.vacuum.name, rig.vacuum.of_shop) for rig in (shown, changed)]
-    if was == seen or vacuums[0] != vacuums[1] or media[2] is None:
-        return changed
-    if wanted == 0.0:
-        add_entries(session, [Logged("tapped", now, line_id)], "Tapped the filter")
-    elif wanted != seen:
+def keep_in_log(session: Session, line_id: int, change: ToStore) -> None:
+    """Do what a change means beside the line."""
+    if change.entry is not None:
+        add_entries(session, [change.entry], KINDS[change.entry.kind].label)
+    if change.described:
         show_by_log(session, line_id, on=False)
-        return changed
-    back = media[2].model_copy(update={"held_kg": was})
-    return changed.model_copy(update={"vacuum": changed.vacuum.model_copy(update={"filter": back})})
+
+
+def _bin_back(stored: Rig, shown: Rig, changed: Rig, line_id: int, now: datetime) -> ToStore:
+    parts = [part for part in map(first_separator, (stored, shown, changed)) if part is not None]
+    if len(parts) < 3:
+        return ToStore(changed)
+    was, seen, wanted = (part.bin.fill_height_m for part in parts)
+    another = (parts[1].bin.profile, parts[1].bin.of_shop) != (parts[2].bin.profile, parts[2].bin.of_shop)
+    if was == seen or another:
+        return ToStore(changed)
+    back = with_fill(changed, parts[2].id, min(was, parts[2].bin.profile[-1].height_m))
+    if wanted == seen:
+        return ToStore(back)
+    # emptied, nobody said how full it was: an estimate would be learned from as if it had been seen
+    looked = Logged("looked", now, line_id, level=wanted)
+    return ToStore(back, looked if wanted > 0.0 else Logged("emptied", now, line_id))
+
+
+def _filter_back(stored: Rig, shown: Rig, changed: Rig, line_id: int, now: datetime) -> ToStore:
+    media = [medium for medium in (rig.vacuum.filter for rig in (stored, shown, changed)) if medium is not None]
+    vacuums = [(rig.vacuum.name, rig.vacuum.of_shop) for rig in (shown, changed)]
+    if len(media) < 3 or vacuums[0] != vacuums[1] or media[0].held_kg == media[1].held_kg:
+        return ToStore(changed)
+    seen, wanted = media[1].held_kg, media[2].held_kg
+    if wanted not in (seen, 0.0):
+        return ToStore(changed, described=True)
+    medium = media[2].model_copy(update={"held_kg": media[0].held_kg})
+    back = changed.model_copy(update={"vacuum": changed.vacuum.model_copy(update={"filter": medium})})
+    return ToStore(back, None if wanted == seen else Logged("tapped", now, line_id))

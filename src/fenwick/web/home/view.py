@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
-from datetime import datetime
+from datetime import datetime, timedelta
 
 from flask import url_for
 from markupsafe import Markup
@@ -55,6 +55,7 @@ class LineCard:
     level: str
     badge: str
     words: str
+    tested: str  #: when it was last tested
     picture: Markup
 
 
@@ -118,7 +119,7 @@ def home_view(session: Session, now: datetime, system: str) -> HomeView:
     return HomeView(
         shop=the_shop(session).name,
         sub=_sub(today, order),
-        cards=tuple(_card(line, voice_for(line.state.rig, system)) for line in lines),
+        cards=tuple(_card(line, voice_for(line.state.rig, system), now) for line in lines),
         more=max(len(order) - len(lines) - len(unreadable), 0),
         unreadable=tuple(unreadable),
         first=tuple(soon[:FIRST_THINGS]),
@@ -128,7 +129,7 @@ def home_view(session: Session, now: datetime, system: str) -> HomeView:
         held=tuple(
             HeldCard(
                 f"Last held: {inside(DUSTS[one.dust].label)}",
-                f"{one.vacuum}, {in_days((one.at - now).total_seconds() / 86400.0)}, at the {inside(one.tool)}. "
+                f"{one.vacuum}, {in_days((one.at - now) / timedelta(days=1))}, at the {inside(one.tool)}. "
                 "Empty it and wipe it before anything that sparks or glows.",
             )
             for one in held[:MOST_HELD]
@@ -180,16 +181,12 @@ def _sub(today: ShopToday, there: Sequence[int]) -> str:
     return f"{lines} · last entry {in_days(min(last - today.read.today, 0.0))}"
 
 
-def _card(line: HomeLine, voice: Voice) -> LineCard:
+def _card(line: HomeLine, voice: Voice, now: datetime) -> LineCard:
     level = line.tally.level
-    return LineCard(
-        line.id,
-        line.state.rig.name,
-        level,
-        line.tally.words,
-        _words(line, voice),
-        render_small_line(_small(line, level)),
-    )
+    picture = render_small_line(_small(line, level))
+    away = None if line.tested is None else (line.tested.replace(tzinfo=None) - now) / timedelta(days=1)
+    tested = "never tested" if away is None else f"tested {in_days(min(away, 0.0))}"
+    return LineCard(line.id, line.state.rig.name, level, line.tally.words, _words(line, voice), tested, picture)
 
 
 def _words(line: HomeLine, voice: Voice) -> str:
@@ -218,6 +215,7 @@ def _small(line: HomeLine, level: str) -> SmallLine:
         None if kind is None else body_of(kind),
         line.fill,
         line.mark,
+        line.cake,
         None if line.worst is None else _amiss(line.worst, rig),
         level,
     )

@@ -6,7 +6,7 @@ alone stays as it is now, whatever the form still shows.
 
 from __future__ import annotations
 
-from flask import g, request
+from flask import flash, g, request
 from sqlalchemy.exc import SQLAlchemyError
 
 from fenwick.data.lines import LineState, line_as_of, line_state
@@ -69,7 +69,8 @@ def save(line_id: int, rig: Rig, label: str) -> None:
     """
     shown: LineState | None = g.get("form_line")
     made_from = MadeFrom(shown.revision, _asked(SEEN)) if shown is not None and shown.id == line_id else None
-    lines.store(session(), line_id, rig, label, made_from)
+    if lines.store(session(), line_id, rig, label, made_from):
+        flash("That is an entry of the log: Undo on the log's page takes it back.")
     g.pop("form_line", None)
 
 

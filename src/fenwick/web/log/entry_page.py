@@ -12,10 +12,12 @@ from fenwick.logged import Logged
 from fenwick.services.logbook.jobs import jobs_to_log
 from fenwick.services.logbook.today import shop_today
 from fenwick.shop import money_sign
+from fenwick.units import format_value
 from fenwick.web.kit.clock import shop_clock
 from fenwick.web.kit.database import session
 from fenwick.web.kit.units import unit_system
 from fenwick.web.log.form import AT, EntryForm, LogShop, form_of, typed_of
+from fenwick.wording.handling import bag_steps
 
 
 def log_shop() -> LogShop:
@@ -50,4 +52,14 @@ def form_page(form: EntryForm, entry: Logged | None = None, photo_error: str = "
         photo_error=photo_error,
         kinds={key: kind.label for key, kind in KINDS.items()},
         latest=shop_clock().strftime(AT),
+        steps=_bag_steps(form) if form.kind == "bag" else (),
     )
+
+
+def _bag_steps(form: EntryForm) -> tuple[str, ...]:
+    """How a new bag goes in, at the vacuum of the line that is picked."""
+    picked = next((field.text for field in form.fields if field.path == "line"), "")
+    rigs = {str(number): rig for number, rig in log_shop().lines}
+    rig = rigs.get(picked) or next(iter(rigs.values()), None)
+    bore = None if rig is None else rig.vacuum.inlet_bore_m
+    return bag_steps("" if bore is None else format_value(bore, "bore", unit_system(), unit=True))
