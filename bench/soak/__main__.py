@@ -13,6 +13,7 @@ from pathlib import Path
 from bench.soak.decade import decade, page_times
 from bench.soak.fuzz import fuzz
 from bench.soak.kills import kills
+from bench.soak.phone import soak_all
 from bench.soak.races import races
 from bench.soak.streams import memory, streams
 from bench.soak.trees import trees
@@ -100,6 +101,7 @@ TRIALS: dict[str, Callable[[Path, float], Outcome]] = {
     "decade": _decade,
     "streams": _streams,
     "memory": _memory,
+    "phone": lambda _folder, share: soak_all(round(300 * share) or 3),
 }
 
 if __name__ == "__main__":

@@ -1,6 +1,20 @@
 """The command line."""
 
-from fenwick.cli import backup, build, compare, device, door, explain, first, improve, make_or_buy, serve, whole
+from fenwick.cli import (
+    backup,
+    build,
+    compare,
+    device,
+    door,
+    explain,
+    first,
+    improve,
+    lessons,
+    make_or_buy,
+    phone,
+    serve,
+    whole,
+)
 from fenwick.cli.commands import main
 
 __all__ = [
@@ -12,8 +26,10 @@ __all__ = [
     "explain",
     "first",
     "improve",
+    "lessons",
     "main",
     "make_or_buy",
+    "phone",
     "serve",
     "whole",
 ]

@@ -1,0 +1,5 @@
+"""Measuring with a telephone."""
+
+from fenwick.web.phone.routes import bp
+
+__all__ = ["bp"]

@@ -1,0 +1,1 @@
+"""Measuring with a telephone."""
