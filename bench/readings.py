@@ -91,7 +91,10 @@ def _hunt(case: Case, truth: Line, key: str, rng: np.random.Generator) -> list[s
     found = hunt(case, taken, noticed)
     for _ in range(3):
         done = {(one.kind, one.station, one.dust) for one in taken}
-        best = next_checks(case, found, [c for c in offered if (c.kind, c.station, c.dust) not in done])[0].reading
+        checks = next_checks(case, found, [c for c in offered if (c.kind, c.station, c.dust) not in done])
+        if not checks:  # nothing parts those that are left
+            break
+        best = checks[0].reading
         seen = float(best.station == key) if best.kind == LOOK else float(expected(truth, [best])[0, 0])
         scatter = 0.1 if best.kind == LOOK else best.sd
         taken.append(replace(best, value=seen + scatter * rng.standard_normal()))

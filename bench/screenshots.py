@@ -11,7 +11,10 @@ from pathlib import Path
 
 from playwright.sync_api import Page, sync_playwright
 
+from fenwick.phone.scenes import scene
+
 FOLDER = Path(__file__).parents[1] / "docs" / "screenshots"
+PHOTO_SEED = 7
 CHROMIUM = shutil.which("chromium-headless-shell") or "/usr/bin/chromium"
 FLAGS = ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking"]
 SHOP_VIEWS = (  # of the demo as it begins
@@ -24,7 +27,6 @@ VIEWS = (  # name, address, width, height, whole page
     ("line", "lines/2", 1280, 800, False),
     ("separator", "lines/1/separator", 1280, 800, True),
     ("build", "lines/1/build", 1280, 800, False),
-    ("ports", "lines/2/ports", 1280, 760, False),
     ("hood", "lines/1/ports/drum-sander/hood", 1280, 800, False),
     ("dust", "lines/1/dust", 1280, 800, False),
     ("ageing", "lines/1/ageing", 1280, 800, False),
@@ -95,6 +97,18 @@ def take_way(page: Page, server: str) -> None:
     page.screenshot(path=FOLDER / "way.png", full_page=True)
 
 
+def take_phone(page: Page, server: str) -> None:
+    """A stand-in of a bin's photo, read."""
+    page.set_viewport_size({"width": 1280, "height": 800})
+    page.goto(server + "lines/2/phone?kind=depth")
+    photo = {"name": "bin.jpg", "mimeType": "image/jpeg", "buffer": scene("depth", PHOTO_SEED).data}
+    page.get_by_label("Photos, up to 6").set_input_files(photo)  # type: ignore[arg-type]
+    page.get_by_role("button", name="Read it").click()
+    page.locator(".phone-value").wait_for()
+    page.wait_for_load_state("networkidle")
+    page.screenshot(path=FOLDER / "phone.png")
+
+
 def main() -> None:
     """Serve a fresh demo shop and photograph it."""
     FOLDER.mkdir(parents=True, exist_ok=True)
@@ -107,7 +121,7 @@ def main() -> None:
             browser = playwright.chromium.launch(executable_path=CHROMIUM, args=FLAGS)
             page = browser.new_context(reduced_motion="reduce").new_page()
             try:
-                for picture in (take_shop, prepare, take, take_search, take_way, take_start):
+                for picture in (take_shop, prepare, take, take_search, take_way, take_start, take_phone):
                     picture(page, found[0])
             finally:
                 browser.close()

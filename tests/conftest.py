@@ -30,7 +30,7 @@ settings.register_profile("fenwick", **PATIENT, derandomize=True)
 settings.register_profile("explore", **PATIENT)
 settings.load_profile(os.environ.get("HYPOTHESIS_PROFILE", "fenwick"))
 
-OPEN_TO_TESTS = {"TESTING": True, "WTF_CSRF_ENABLED": False, "PROPAGATE_EXCEPTIONS": False}
+OPEN_TO_TESTS = {"TESTING": True, "WORK_AT_ONCE": 60.0, "WTF_CSRF_ENABLED": False, "PROPAGATE_EXCEPTIONS": False}
 
 _DEMO = json.loads(resources.files("fenwick.data").joinpath("demo_line.json").read_text())
 

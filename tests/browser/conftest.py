@@ -25,7 +25,7 @@ FLAGS = [
     "--disable-sync",
 ]
 
-expect.set_options(timeout=15_000)  # a machine that has other things to do is no failure
+expect.set_options(timeout=30_000)  # a machine that has other things to do is no failure
 
 
 @pytest.fixture(scope="session")

@@ -1,7 +1,12 @@
 """Scripts that look at a page as a reader would."""
 
+from playwright.sync_api import Page
+
 #: what breaks a rule alone: of all that keeps the rules axe would make a list, at twice the time
 VIOLATIONS = {"resultTypes": ["violations"]}
+
+#: how long a search may take on a machine that has other things to do [ms]; alone it takes ten seconds
+A_SEARCH = 300_000
 
 #: texts of a drawing that lie on one another; takes the drawing's selector
 OVERLAPS = """(where) => {
@@ -21,3 +26,8 @@ OVERLAPS = """(where) => {
 #: every answer takes its time, as on an old laptop
 SLOW = """const send = XMLHttpRequest.prototype.send;
 XMLHttpRequest.prototype.send = function (...said) { setTimeout(() => send.apply(this, said), 600); };"""
+
+
+def overflow(page: Page) -> int:
+    """How far a page scrolls sideways [px]."""
+    return int(page.evaluate("document.documentElement.scrollWidth - document.documentElement.clientWidth"))

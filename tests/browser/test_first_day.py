@@ -7,6 +7,8 @@ import re
 import pytest
 from playwright.sync_api import Page, expect
 
+from tests.browser.looking import A_SEARCH
+
 PHONE = {"width": 390, "height": 844}
 
 
@@ -32,7 +34,7 @@ def test_a_planer_and_a_mitre_saw_from_start_to_a_way_kept_in_part(bench: Page, 
     assert bench.evaluate("document.documentElement.scrollWidth") <= bench.evaluate("innerWidth")
     expect(bench.locator(".said-line", has_text="A bin of 30 L")).to_be_visible()
     bench.get_by_role("link", name="What to do with 60 € and a weekend").click()
-    expect(bench.get_by_role("button", name=re.compile("^Take this way")).first).to_be_visible(timeout=60_000)
+    expect(bench.get_by_role("button", name=re.compile("^Take this way")).first).to_be_visible(timeout=A_SEARCH)
     bench.get_by_role("button", name=re.compile("^Take this way")).first.click()
     kept = bench.locator(".way-kept .way-steps li")
     expect(kept.first).to_be_visible()

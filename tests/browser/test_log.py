@@ -7,6 +7,8 @@ from pathlib import Path
 import pytest
 from playwright.sync_api import Page, expect
 
+from tests.browser.looking import overflow
+
 PHONE = {"width": 390, "height": 844}
 
 
@@ -15,11 +17,6 @@ def phone(bench: Page) -> Page:
     """The demo on a phone."""
     bench.set_viewport_size(PHONE)  # type: ignore[arg-type]
     return bench
-
-
-def overflow(page: Page) -> int:
-    """How far a page scrolls sideways [px]."""
-    return int(page.evaluate("document.documentElement.scrollWidth - document.documentElement.clientWidth"))
 
 
 def test_on_a_phone_the_bin_is_logged_with_two_taps_and_taken_back_with_one(phone: Page, server: str) -> None:
@@ -82,7 +79,8 @@ def test_the_whole_shop_goes_out_is_changed_and_says_what_bringing_it_back_would
 ) -> None:
     bench.goto(f"{server}backups")
     with bench.expect_download() as download:
-        bench.get_by_role("link", name="Write the file").click()
+        bench.get_by_role("button", name="Write the file").click()
+        bench.get_by_role("link", name="Save the file").click()
     packed = tmp_path / "shop.zip"
     download.value.save_as(packed)
     bench.goto(f"{server}log/new?kind=odd")

@@ -25,9 +25,9 @@ def read(page: Page, kind: str, value: str, where: str = "") -> None:
 def spread(page: Page, column: int) -> float:
     """Half-width of the interval of what is kept: column 0 as described, 1 tuned."""
     text = page.locator(".before-after tbody tr").first.locator("td").nth(column).inner_text()
-    found = re.search(r"± ([\d.]+)", text)
+    found = re.search(r"([\d.]+) to ([\d.]+)", text)
     assert found
-    return float(found[1])
+    return 0.5 * (float(found[2]) - float(found[1]))
 
 
 def test_readings_tune_the_line_and_its_prediction_gets_sharper(bench: Page) -> None:

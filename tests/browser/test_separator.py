@@ -4,6 +4,8 @@ import re
 
 from playwright.sync_api import Page, expect
 
+from tests.browser.looking import A_SEARCH
+
 
 def pull(page: Page, key: str, dx: float, dy: float) -> None:
     """Drag the knob of a dimension."""
@@ -94,7 +96,7 @@ def test_another_kind_is_chosen_and_drawn(bench: Page) -> None:
 def test_a_cyclone_under_a_bench_of_600_mm_is_found_and_taken_over(bench: Page) -> None:
     bench.get_by_role("link", name="Separator", exact=True).click()
     bench.get_by_role("link", name="Find a better one").click()
-    expect(bench.locator(".tradeoff:visible")).to_be_visible(timeout=40_000)  # it begins by itself
+    expect(bench.locator(".tradeoff:visible")).to_be_visible(timeout=A_SEARCH)  # it begins by itself
     for kind in (
         "Slotted disc, on top",
         "Slotted disc, in the bin",
@@ -105,7 +107,7 @@ def test_a_cyclone_under_a_bench_of_600_mm_is_found_and_taken_over(bench: Page) 
     bench.get_by_label("Stands at most").fill("600")
     bench.get_by_label("The bin", exact=True).select_option("mended")
     bench.get_by_role("button", name="Find", exact=True).click()
-    expect(bench.locator(".tradeoff:visible")).to_be_visible(timeout=20_000)
+    expect(bench.locator(".tradeoff:visible")).to_be_visible(timeout=A_SEARCH)
     expect(bench.locator(".found-table")).to_contain_text("Today: Slot chamber")
     spot = bench.locator(".tradeoff:visible .spot").nth(3)
     spot.focus()
@@ -155,7 +157,7 @@ def test_a_bought_cyclone_is_typed_in_and_a_misprint_stays(bench: Page) -> None:
 def test_schools_come_one_by_one_and_one_is_taken(bench: Page) -> None:
     bench.get_by_role("link", name="Separator", exact=True).click()
     bench.get_by_role("link", name="Where makers disagree").click()
-    expect(bench.locator(".school .judgement")).to_have_count(10, timeout=20_000)
+    expect(bench.locator(".school .judgement")).to_have_count(10, timeout=A_SEARCH)
     bench.get_by_role("button", name="Variant: a cyclone").click()
     expect(bench.get_by_label("Kind")).to_have_value("cyclone")
     expect(bench.locator(".sub")).to_contain_text("a cyclone")
@@ -164,12 +166,12 @@ def test_schools_come_one_by_one_and_one_is_taken(bench: Page) -> None:
 def test_a_search_is_watched_and_stopped(bench: Page) -> None:
     bench.get_by_role("link", name="Separator", exact=True).click()
     bench.get_by_role("link", name="Find a better one").click()
-    expect(bench.locator(".tradeoff:visible")).to_be_visible(timeout=40_000)  # it begins by itself
+    expect(bench.locator(".tradeoff:visible")).to_be_visible(timeout=A_SEARCH)  # it begins by itself
     bench.get_by_label("Designs", exact=True).fill("60000")
     bench.get_by_role("button", name="Find", exact=True).click()
     expect(bench.get_by_role("progressbar")).to_be_visible()
     bench.get_by_role("button", name="Stop, and take what is found").click()
-    expect(bench.locator(".tradeoff:visible")).to_be_visible(timeout=20_000)
+    expect(bench.locator(".tradeoff:visible")).to_be_visible(timeout=A_SEARCH)
     tried = bench.locator(".tradeoff-card header small").inner_text().split(" ")[0]
     assert int(tried.replace(",", "")) <= 60_000
 

@@ -8,7 +8,7 @@ import pytest
 from axe_playwright_python.sync_playwright import Axe
 from playwright.sync_api import Page, expect
 
-from tests.browser.looking import VIOLATIONS
+from tests.browser.looking import A_SEARCH, VIOLATIONS
 
 PHONE = {"width": 390, "height": 844}
 
@@ -52,7 +52,7 @@ def test_a_tool_is_looked_at_and_its_hose_put_on_another_branch(bench: Page, ser
 
 def test_a_way_is_found_taken_up_and_gone_step_by_step(bench: Page, server: str) -> None:
     bench.goto(f"{server}/lines/1/way".replace("//lines", "/lines"))
-    expect(bench.locator(".way-card").first).to_be_visible(timeout=60_000)  # it looks by itself
+    expect(bench.locator(".way-card").first).to_be_visible(timeout=A_SEARCH)  # it looks by itself
     assert bench.locator(".way-card .way-steps li").count() >= 3
     assert Axe().run(bench, options=VIOLATIONS).response["violations"] == []
     bench.get_by_role("button", name=re.compile("^Take this way: for")).click()
@@ -84,7 +84,7 @@ def test_on_a_phone_a_sum_that_cannot_be_read_stays_and_another_is_taken(bench: 
     expect(bench.locator(".ask-form .error, .ask-form .invalid-feedback").first).to_be_visible()
     money.fill("0")
     bench.locator(".ask-form").get_by_role("button", name="Find the way").click()
-    expect(bench.locator(".way-card").first).to_be_visible(timeout=60_000)
+    expect(bench.locator(".way-card").first).to_be_visible(timeout=A_SEARCH)
     width = bench.evaluate("document.documentElement.scrollWidth")
     assert width <= PHONE["width"]
 

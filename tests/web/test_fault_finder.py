@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from typing import Any
 
 from bs4 import BeautifulSoup
@@ -93,3 +94,15 @@ def test_checks_that_are_not_on_offer(client: FlaskClient) -> None:
     check(client, "look~tilted", "no")
     assert check(client, "look~tilted", "yes").status_code == 404  # made already
     assert client.post(f"{PAGE}/readings/999/remove").status_code == 404
+
+
+def test_looks_come_before_gauges_and_no_gauge_shows_two_suspects_alike(client: FlaskClient) -> None:
+    for noticed in ("weak", "dust-in-vacuum", "pitch-high"):
+        page = soup(client.get(f"/lines/1/test/fault?s={noticed}"))
+        checks = page.select(".next-checks > li")
+        kinds = ["look" if check.select_one("button[value=yes]") else "gauge" for check in checks]
+        assert kinds == sorted(kinds, reverse=True), kinds
+        for check in checks:
+            said = re.findall(r"([\d.]+) [\w/ %]+ if ", check.text)
+            if said:
+                assert len(set(said)) == len(said) == 2, check.text

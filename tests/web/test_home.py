@@ -1,8 +1,16 @@
 """Home: every line in small, what comes, what is first; the same figures as on their own pages."""
 
+from datetime import UTC, datetime, timedelta
+
 from bs4 import BeautifulSoup
 from flask.testing import FlaskClient
+from sqlmodel import Session
 from werkzeug.test import TestResponse
+
+from fenwick.builds.edit import tick, untick
+from fenwick.data.builds import build_state, change_build
+from fenwick.data.lines import line_state
+from fenwick.services.making import BuildAsked, build_pack
 
 
 def soup(response: TestResponse) -> BeautifulSoup:
@@ -74,3 +82,22 @@ def test_what_is_overdue_stands_in_the_header(client: FlaskClient) -> None:
     listed = soup(client.get("/log/due")).select(".due-soon li.due-act")
     assert int(count.text) == len(listed)
     assert "mend what has let go" in listed[0].text
+
+
+def test_what_cures_is_said_until_it_has(client: FlaskClient, session: Session) -> None:
+    def ticked(ago: timedelta) -> None:
+        state = build_state(session, 1, "sep")
+        at = (datetime.now(UTC) - ago).strftime("%Y-%m-%dT%H:%M:%SZ")
+        change_build(session, 1, "sep", tick(untick(state.file, curing), curing, at, cures=True), "Glued")
+        session.commit()
+
+    pack = build_pack(line_state(session, 1).rig, BuildAsked("sep"))
+    step = next(one for one in pack.steps if one.cure > 3600.0)
+    curing = step.id
+    assert "Cures:" not in client.get("/").text
+    ticked(timedelta(minutes=10))
+    told = soup(client.get("/")).text
+    assert "Cures:" in told
+    assert "not to be loaded for another" in told
+    ticked(timedelta(seconds=step.cure + 60.0))
+    assert "Cures:" not in client.get("/").text

@@ -8,7 +8,7 @@ from io import BytesIO
 import pytest
 from PIL import Image
 
-from fenwick.web.kit import photos
+from fenwick.phone import opened
 from fenwick.web.kit.photos import MOST_SIDE, BadPhotoError, small_jpeg
 
 
@@ -81,16 +81,16 @@ def test_what_is_no_picture_is_said(raw: bytes) -> None:
 
 def test_they_are_unpacked_one_at_a_time(monkeypatch: pytest.MonkeyPatch) -> None:
     at_work, most = [0], [0]
-    make = photos._made_small
+    make = opened._opened
 
-    def watched(raw: bytes) -> bytes:
+    def watched(raw: bytes, most_side: int) -> Image.Image:
         at_work[0] += 1
         most[0] = max(most[0], at_work[0])
-        made = make(raw)
+        made = make(raw, most_side)
         at_work[0] -= 1
         return made
 
-    monkeypatch.setattr(photos, "_made_small", watched)
+    monkeypatch.setattr(opened, "_opened", watched)
     raw = saved("JPEG", (1200, 900))
     threads = [threading.Thread(target=small_jpeg, args=(raw,)) for _ in range(6)]
     for thread in threads:

@@ -2,11 +2,17 @@
 
 from __future__ import annotations
 
+import re
 from typing import Any
 
 import pytest
 from bs4 import BeautifulSoup
 from flask.testing import FlaskClient
+from sqlmodel import Session
+
+from fenwick.data.readings import readings_of
+from fenwick.rig import read_rig
+from fenwick.services.solving import sureness_of
 
 HTMX = {"HX-Request": "true"}
 PAGE = "/lines/1/test"
@@ -134,4 +140,48 @@ def test_the_next_reading_is_asked_for_one_figure_or_another(client: FlaskClient
     for figure in ("kept", "flow", "nonsense"):
         page = soup(client.get(f"{PAGE}?figure={figure}"))
         assert "The next reading worth taking" in page.text
-        assert "becomes ±" in page.text
+        assert "its band narrows to" in page.text
+
+
+def test_before_anything_is_read_it_shows_where_a_reading_would_tell_most(client: FlaskClient) -> None:
+    page = soup(client.get("/lines/2/test"))
+    told = page.select_one(".suggestions")
+    assert told is not None
+    assert len(told.select("li")) == 3
+    assert "This line should show" in page.select_one(".reading-expected").text  # type: ignore[union-attr]
+    assert page.select_one(".before-after") is None
+
+
+@pytest.mark.parametrize(
+    ("typed", "pascal"),
+    [("120 mm", 1176.8), ("4.7 in of water", 1170.7), ("12 mbar", 1200.0), ("1200 Pa", 1200.0), ("0,35 inHg", 1185.2)],
+)
+def test_a_gauge_is_read_in_any_unit_that_gauges_have(
+    client: FlaskClient, session: Session, typed: str, pascal: float
+) -> None:
+    client.post(f"{PAGE}/readings", data={"kind": "sealed", "value": typed})
+    session.rollback()
+    assert readings_of(session, 1)[-1].reading.value == pytest.approx(pascal, abs=0.1)
+
+
+def test_an_interval_stays_in_what_can_be_and_is_that_of_the_line(client: FlaskClient) -> None:
+    rig = read_rig(client.get("/lines/3/rig.json").data)
+    band = sureness_of(rig.model_copy(update={"tuning": None})).kept
+    assert band is not None
+    told = soup(client.get("/lines/3/test")).select_one(".before-after tbody tr")
+    assert told is not None
+    was = told.select("td")[0].text
+    assert f"{100 * band.low:.1f} to {100 * band.high:.1f} %" in was
+    for found in re.findall(r"([\d.]+) to ([\d.]+) %", told.text):
+        assert 0.0 <= float(found[0]) < float(found[1]) <= 100.0
+
+
+def test_readings_that_nothing_explains_are_not_tuned_to(client: FlaskClient) -> None:
+    for value, where in (("2.85", "hose-a"), ("4.9", "link")):
+        add(client, "suction", value, station=where)
+    assert "Tune the line to its readings" in client.get(PAGE).text
+    add(client, "sealed", "3.0", sd="0.05")
+    page = client.get(PAGE).text
+    assert "Tune the line to its readings" not in page
+    assert "a leak that is not drawn" in page
+    assert "a unit that was misread" in page

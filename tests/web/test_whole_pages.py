@@ -3,17 +3,24 @@
 import io
 import json
 import zipfile
+from collections.abc import Callable
 from datetime import datetime
+from pathlib import Path
+from threading import Event
 
 import pytest
 from bs4 import BeautifulSoup
+from flask import Flask
 from flask.testing import FlaskClient
 from sqlmodel import Session
 from werkzeug.test import TestResponse
 
+from fenwick.data import Database
 from fenwick.data.lines import all_line_ids, all_names
 from fenwick.data.logbook import LogWanted, add_entries, count_of
 from fenwick.logged import Logged
+from fenwick.services.whole import export_shop
+from fenwick.web.kit.telling import StoppedError, telling
 
 
 def soup(response: TestResponse) -> BeautifulSoup:
@@ -112,3 +119,48 @@ def test_without_a_file_one_is_asked_for(client: FlaskClient) -> None:
     assert answer.status_code == 422
     assert "Choose a file first" in answer.text
     assert client.post("/backups/nothing.db/add").status_code == 404
+
+
+def test_what_takes_long_says_how_far_it_is_and_ends_where_it_should(
+    app: Flask, client: FlaskClient, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    packed = client.get("/backups/whole.zip").data
+    going, seen = Event(), Event()
+
+    def slowly(shop: Database, out: Path, progress: Callable[[float], None]) -> None:
+        progress(0.25)
+        seen.set()
+        going.wait(20.0)
+        export_shop(shop, out, progress)
+
+    monkeypatch.setattr("fenwick.web.backups.whole.export_shop", slowly)
+    monkeypatch.setitem(app.config, "WORK_AT_ONCE", 0.0)
+    watch = client.post("/backups/whole/write").location
+    seen.wait(20.0)
+    while "25 %" not in (page := client.get(watch).text):
+        assert "How far it is" in page
+    assert "<h1" not in client.get(watch, headers={"HX-Request": "true"}).text
+    assert client.get(f"{watch}/file").status_code == 404  # it is not whole yet
+    assert app.test_client().get(watch).status_code == 404  # another browser has no part in it
+    going.set()
+    while (fragment := client.get(watch, headers={"HX-Request": "true"})).headers.get("HX-Redirect") is None:
+        assert fragment.status_code == 200
+    assert "It is written" in client.get(watch).text
+    assert client.get(f"{watch}/file").data == packed
+
+
+def test_work_that_nobody_looks_at_any_more_ends() -> None:
+    steps = telling(lambda tell: [tell(0.1), tell(0.2)])(lambda: True)
+    far = list(steps)
+    assert isinstance(far[-1].error, StoppedError)
+    assert far[-1].outcome is None
+
+
+def test_written_from_the_page_it_is_the_file_that_the_command_writes(
+    client: FlaskClient,
+) -> None:
+    page = soup(client.post("/backups/whole/write"))
+    link = page.select_one("a[download]")
+    assert link is not None
+    assert client.get(str(link["href"])).data == client.get("/backups/whole.zip").data
+    assert client.get("/backups/whole/nothing").status_code == 404

@@ -17,6 +17,7 @@ from fenwick.wording.logbook import (
     WHAT,
     between_days,
     day_name,
+    forecast_steps,
     in_days,
     life_words,
     pieces_words,
@@ -119,3 +120,15 @@ def test_when_a_separator_has_paid() -> None:
 def test_a_job_that_comes_once() -> None:
     assert one_off_words(2.1, "38.0 L", 0.9) == "38.0 L in the bin: about 2 emptyings; about 1 cleaning of the filter"
     assert one_off_words(None, "", 0.0) == "hardly any cleanings of the filter"
+
+
+@pytest.mark.parametrize("lives", [0, 1, 7])
+@pytest.mark.parametrize("modelled", [None, 24.0])
+def test_an_estimate_tells_every_step_with_its_figure(lives: int, modelled: float | None) -> None:
+    told = forecast_steps(
+        modelled=modelled, lives=lives, typical=0.4, begun=12.0, seen=0.25, work=0.3, used=0.8, low=0.5, high=1.3
+    )
+    assert ("24 h" in told[0]) == (modelled is not None)
+    assert ("0.40 times" in told[1]) == (lives > 0)
+    assert "12 days ago, 25 % over by then; since then 30 %" in told[2]
+    assert "80 % is used by now; nine in ten: 50 to 130 %" in told[3]

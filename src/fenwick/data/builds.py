@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Collection
+from contextlib import suppress
 from dataclasses import dataclass
 
 from sqlmodel import Session, col, select
@@ -11,6 +13,7 @@ from fenwick.data.history import OF_BUILDS
 from fenwick.data.lines import NotFoundError
 from fenwick.data.remembered import kept
 from fenwick.data.tables import Build, BuildPhoto
+from fenwick.rig import RigError
 
 
 @dataclass(frozen=True)
@@ -41,6 +44,15 @@ def build_state(session: Session, line_id: int, what: str) -> BuildState:
     undo = None if near.here is None else near.here.label
     redo = near.after.label if near.after else None
     return BuildState(row.id, file, undo, redo, (near.here.id or 0) if near.here else 0)
+
+
+def builds_of(session: Session, lines: Collection[int]) -> list[tuple[int, BuildFile]]:
+    """(line, record) of every build of some lines as it stands; one that cannot be read is left out."""
+    found = []
+    for line, document in OF_BUILDS.in_force(session, Build, lines):
+        with suppress(RigError):  # its own page says what is wrong with it
+            found.append((line, read_build(document)))
+    return found
 
 
 def change_build(session: Session, line_id: int, what: str, file: BuildFile, label: str) -> None:

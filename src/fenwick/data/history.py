@@ -6,7 +6,7 @@ behind no step any more; it keeps its row, under a number below nothing, for the
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Collection, Sequence
 from dataclasses import dataclass
 from typing import Any, Generic, TypeVar
 
@@ -99,6 +99,20 @@ class History(Generic[State]):
         """Number the states from 1, given what they are numbered by now, in order."""
         for new, old in enumerate(numbers, start=1):  # each moves down to a number that is free
             session.exec(update(self.table).where(self._owned(owner), col(self.table.number) == old).values(number=new))
+
+    def in_force(self, session: Session, owners: Any, lines: Collection[int]) -> list[tuple[int, str]]:
+        """(line, document in force) of every owner on some lines, in the order they were begun.
+
+        Parameters
+        ----------
+        session : of the shop
+        owners : table of what has these states, on a line each
+        lines : ids
+        """
+        state: Any = self.table
+        here = (getattr(state, self.owner) == owners.id) & (state.number == owners.cursor)
+        asked = select(owners.line_id, state.document).join(state, here).where(owners.line_id.in_(lines))
+        return [(line, document) for line, document in session.exec(asked.order_by(owners.id)).all()]
 
     def _owned(self, owner: int) -> Any:
         return getattr(self.table, self.owner) == owner

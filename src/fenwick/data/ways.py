@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Collection
+from contextlib import suppress
 from dataclasses import dataclass
 
 from sqlmodel import Session, select
@@ -9,6 +11,7 @@ from sqlmodel import Session, select
 from fenwick.data.history import OF_WAYS
 from fenwick.data.remembered import kept
 from fenwick.data.tables import LineWay
+from fenwick.rig import RigError
 from fenwick.way_kept.model import KeptWay, read_way, write_way
 
 
@@ -36,6 +39,15 @@ def way_state(session: Session, line_id: int) -> WayState:
     near = OF_WAYS.near(session, row.id, row.cursor)
     way = KeptWay() if near.here is None else read_way(near.here.document)
     return WayState(way, None if near.here is None else near.here.label, near.after.label if near.after else None)
+
+
+def ways_of(session: Session, lines: Collection[int]) -> list[tuple[int, KeptWay]]:
+    """(line, way) of some lines as they stand; one that cannot be read is left out."""
+    found = []
+    for line, document in OF_WAYS.in_force(session, LineWay, lines):
+        with suppress(RigError):  # its own page says what is wrong with it
+            found.append((line, read_way(document)))
+    return found
 
 
 def change_way(session: Session, line_id: int, way: KeptWay, label: str) -> None:

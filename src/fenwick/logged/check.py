@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from datetime import datetime, timedelta
 
-from fenwick.core.logbook.entries import BOUNDS, FINDINGS, KINDS, MOST_WORDS, QUANTITIES, EntryKind
+from fenwick.core.logbook.entries import BOUNDS, FINDINGS, GRADED_AT, KINDS, MOST_WORDS, QUANTITIES, EntryKind
 from fenwick.logged.entry import Logged
 from fenwick.rig.format.problems import Problem
 
@@ -44,6 +44,8 @@ def _of_words(entry: Logged, kind: EntryKind) -> list[Problem]:
     found = []
     if len(entry.words) > MOST_WORDS:
         found.append(Problem("words", f"takes at most {MOST_WORDS} characters (got {len(entry.words)})"))
+    if entry.kind == "wiped" and entry.thing and entry.thing not in GRADED_AT:
+        found.append(Problem("thing", f"is no place that is graded: {', '.join(GRADED_AT)}"))
     for key in ("thing", "job"):
         if len(getattr(entry, key)) > MOST_NAME:
             found.append(Problem(key, f"takes at most {MOST_NAME} characters"))

@@ -7,16 +7,20 @@ from collections.abc import Iterable, Mapping, Sequence
 from datetime import datetime
 from io import StringIO
 
+import numpy as np
+
 from fenwick.core.logbook.entries import BOUNDS, QUANTITIES
 from fenwick.logged.check import problems_of
 from fenwick.logged.entry import Logged
 from fenwick.rig.format.problems import Problem, RigError
 from fenwick.rig.format.table import guarded, refused, separator_of, text_of, unguarded
-from fenwick.units import BadNumberError, format_value, parse_value, unit_label
+from fenwick.units import BadNumberError, parse_value, unit_label
+from fenwick.units.convert import to_display
 from fenwick.units.sentence import inside
 
 MOST_ROWS, MOST_PROBLEMS = 60_000, 8
 MOST_BYTES = 20_000_000
+DIGITS = 7  #: of a figure in a table: read again, it is the same
 WHEN = "%Y-%m-%d %H:%M"
 WHENS = (WHEN, "%Y-%m-%dT%H:%M", "%Y-%m-%d %H:%M:%S", "%Y-%m-%dT%H:%M:%S", "%Y-%m-%d", "%d.%m.%Y", "%d.%m.%Y %H:%M")
 WORDS = ("about", "job", "finding", "words")  #: columns of words, in the order they stand behind the figures
@@ -45,7 +49,10 @@ def write_log(entries: Iterable[Logged], lines: Mapping[int, str], system: str) 
 
 def _figure(entry: Logged, key: str, system: str) -> str:
     value = getattr(entry, key)
-    return "" if value is None else format_value(value, QUANTITIES[key], system, field=True)
+    if value is None:
+        return ""
+    shown = to_display(value, QUANTITIES[key], system)
+    return np.format_float_positional(shown, precision=DIGITS, unique=False, fractional=False, trim="-")
 
 
 def _heading(key: str, system: str) -> str:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from fenwick.core.logbook.entries import FINDINGS, GRADES, KINDS, PIECES, SPENT_ON
+from fenwick.core.logbook.entries import FINDINGS, GRADED_AT, GRADES, KINDS, PIECES, SPENT_ON
 from fenwick.logged.entry import Logged
 from fenwick.units import format_value
 from fenwick.wording.upkeep import hours, money
@@ -18,6 +18,10 @@ def title_of(entry: Logged) -> str:
         return entry.job or f"Worked at the {entry.thing[:1].lower()}{entry.thing[1:]}"
     if entry.kind == "spent" and entry.thing in SPENT_ON:
         return f"Spent money: {SPENT_ON[entry.thing].lower()}"
+    if entry.kind == "wiped" and entry.thing in ("", "tank"):
+        return "Wiped the vacuum's tank"
+    if entry.kind == "wiped" and entry.thing in GRADED_AT:
+        return f"Graded: {GRADED_AT[entry.thing].lower()}"
     return KINDS[entry.kind].label if entry.kind in KINDS else entry.kind
 
 
@@ -33,7 +37,7 @@ def details_of(entry: Logged, system: str, sign: str) -> list[str]:
         if value is not None:
             found.append(format_value(value, quantity, system, unit=True))
     if entry.grade is not None and 0 <= entry.grade < len(GRADES):
-        found.append(GRADES[int(entry.grade)])
+        found.append(GRADES[round(entry.grade)])
     if entry.money is not None:
         found.append(money(entry.money, sign))
     finding = FINDINGS.get(KINDS[entry.kind].findings, {}).get(entry.finding) if entry.kind in KINDS else None

@@ -18,7 +18,7 @@ from fenwick.core.making.shopping import ToBuy, sum_of
 from fenwick.core.making.steps import Broken, WorkStep, broken_by
 from fenwick.core.making.tolerances import Tolerance, design_dims, design_value
 from fenwick.rig import Rig, build_line
-from fenwick.services.making import BuildAsked, Pack, build_pack, tolerances
+from fenwick.services.making import BuildAsked, NothingToBuildError, Pack, build_pack, tolerances
 
 #: hours of a day that one has: (weekdays, from, to)
 EVENING = ((range(7), 19.0, 21.5),)
@@ -99,6 +99,32 @@ def progress(rig: Rig, file: BuildFile, asked: BuildAsked) -> Progress:
     found = Progress(pack, file, steps, broken_by(order, steps), verdicts, {}, limits)
     states = {part.id: _part_state(part, found, done) for part in pack.parts}
     return Progress(pack, file, steps, found.broken, verdicts, states, limits, tuple(_changed(pack, file)))
+
+
+@dataclass(frozen=True)
+class Curing:
+    """A cure that goes on."""
+
+    what: str  #: that is built
+    step: WorkStep
+    until: datetime  #: UTC
+
+
+def curing(rig: Rig, file: BuildFile, now: datetime) -> list[Curing]:
+    """What of a build cures at a moment (UTC); nothing where the line has no such thing any more."""
+    if not file.clocks:
+        return []
+    try:
+        steps = {step.id: step for step in build_pack(rig, asked_for(file, BuildAsked(file.what))).steps}
+    except NothingToBuildError:
+        return []
+    since = {one.step: datetime.fromisoformat(one.since) for one in file.clocks}
+    found = (
+        Curing(file.what, steps[one], at + timedelta(seconds=steps[one].cure))
+        for one, at in since.items()
+        if one in steps
+    )
+    return [one for one in found if one.until > now]
 
 
 def _changed(pack: Pack, file: BuildFile) -> list[PartFate]:

@@ -2,17 +2,19 @@
 
 from __future__ import annotations
 
+from dataclasses import dataclass
 from functools import lru_cache
 
 from fenwick.core.dust.cakes import settled_point
 from fenwick.core.errors import CoreError
 from fenwick.core.line.line import Line
-from fenwick.core.tuning.fit import Fit, fit
-from fenwick.core.tuning.readings import Reading
+from fenwick.core.tuning.fit import Fit, figures_at, fit, stretched, stretched_share
+from fenwick.core.tuning.readings import FLOW, KEPT, Reading
 from fenwick.data.readings import Taken
 from fenwick.rig import Rig
 from fenwick.rig.format.tuning import LEAST, MOST
 from fenwick.rig.to_core.line import described_line
+from fenwick.services.solving import sureness_of
 
 DIGITS = 3  #: after the point, of a factor as it is kept
 
@@ -30,6 +32,56 @@ def _tuned(rig: Rig, counted: tuple[Reading, ...]) -> Fit | None:
         return fit(described_line(rig), counted)
     except CoreError:
         return None
+
+
+@dataclass(frozen=True)
+class FigureInterval:
+    """A figure with its central 90 % interval, its ends as far off as they may be; in its own unit."""
+
+    value: float
+    low: float
+    high: float
+
+
+@dataclass(frozen=True)
+class TunedFigure:
+    """A figure as a line is described, and as it is tuned."""
+
+    kind: str  #: KEPT or FLOW
+    described: FigureInterval
+    tuned: FigureInterval
+
+
+def tuned_figures(rig: Rig, fitted: Fit, port: str) -> list[TunedFigure]:
+    """What the tuning makes of what is kept and of the air.
+
+    As described, what is kept has the band that the line's page shows; tuned, what the readings leave of it.
+
+    Parameters
+    ----------
+    rig : tuned or not
+    fitted : to its readings
+    port : id of the open one
+    """
+    found = []
+    plain = rig.model_copy(update={"tuning": None})
+    for kind in (KEPT, FLOW):
+        both = figures_at(fitted, Reading(kind, 0.0, 1.0, port))
+        if both is None:
+            continue
+        interval = stretched_share if kind == KEPT else stretched
+        was, now = (FigureInterval(value, *interval(value, sd)) for value, sd in both)
+        if kind == KEPT:
+            was = _kept(plain, was)
+        found.append(TunedFigure(kind, was, now))
+    return found
+
+
+def _kept(rig: Rig, found: FigureInterval) -> FigureInterval:
+    band = sureness_of(rig).kept
+    if band is None:
+        return found
+    return FigureInterval(found.value, min(band.low, found.value), max(band.high, found.value))
 
 
 def station_kinds(line: Line) -> dict[str, str]:

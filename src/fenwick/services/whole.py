@@ -114,14 +114,14 @@ def add_whole(shop: Database, packed: Path, progress: TellShare = _silent) -> tu
         return _added(shop, there)
 
 
-def bring_whole(shop: Database, packed: Path, now: datetime) -> Backup:
+def bring_whole(shop: Database, packed: Path, now: datetime, progress: TellShare = _silent) -> Backup:
     """Lay the shop of a zip beside the copies of the one here, to be looked at before anything is done with it.
 
     Raises
     ------
     ShopDatabaseError
     """
-    with _unpacked(packed) as there:
+    with _unpacked(packed, progress) as there:
         there.close()
         return bring(shop, there.path, now)
 

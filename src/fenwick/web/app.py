@@ -20,8 +20,10 @@ from fenwick.web import (
     faults,
     home,
     hood,
+    lessons,
     line,
     log,
+    phone,
     pieces,
     practice,
     readings,
@@ -29,6 +31,7 @@ from fenwick.web import (
     separator,
     settings,
     start,
+    tour,
     trials,
     workings,
 )
@@ -42,9 +45,11 @@ from fenwick.web import (
     shop as shop_pages,
 )
 from fenwick.web.kit import bounds, clash, database, door, errors, help, history, imports, page, security
+from fenwick.web.kit import tour as tour_words
 from fenwick.web.kit.door import Entrance
 from fenwick.web.kit.filters import init_filters
 from fenwick.web.kit.jobs import Jobs
+from fenwick.web.phone.held import HeldReadings
 from fenwick.web.separator import finder
 
 csrf = CSRFProtect()
@@ -81,6 +86,7 @@ def create_app(shop: Database, secret_key: str, entrance: Entrance | None = None
     init_filters(app)
     page.init_app(app)
     help.init_app(app)
+    tour_words.init_app(app)
     for place in (
         home,
         line,
@@ -96,9 +102,12 @@ def create_app(shop: Database, secret_key: str, entrance: Entrance | None = None
         trials,
         air_log,
         practice,
+        lessons,
+        phone,
         device,
         finder,
         start,
+        tour,
         shop_pages,
         settings,
         reference,
@@ -116,4 +125,5 @@ def open_on(app: Flask, shop: Database) -> None:
     app.extensions["fenwick-shop"] = shop
     app.extensions["fenwick-jobs"] = Jobs()
     app.extensions["fenwick-devices"] = Hub(lambda: allowed_hosts(Home.of(shop.path)))
+    app.extensions["fenwick-held-readings"] = HeldReadings()
     app.extensions["fenwick-recordings"] = {}

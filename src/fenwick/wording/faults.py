@@ -6,6 +6,7 @@ from collections.abc import Sequence
 
 from fenwick.core.bench.faults.hunt import LOOK, Case, NextCheck, Suspect
 from fenwick.core.tuning.readings import Reading
+from fenwick.units.sentence import inside
 from fenwick.wording.say import Voice
 from fenwick.wording.tuning import HOW, reading_figure, reading_words
 
@@ -82,9 +83,11 @@ def reason(suspect: Suspect, case: Case, readings: Sequence[Reading], voice: Voi
 
 
 def check_words(check: NextCheck, voice: Voice) -> tuple[str, str]:
-    """(what to check next, what the leading two make it)."""
+    """(what to check next, what the two make it that it parts best)."""
     if check.reading.kind == LOOK:
         return LOOK_WORDS[check.reading.station], f"{check.minutes:.0f} min"
     first, second = (reading_figure(check.reading, value, voice) for value in (check.first, check.second))
     how = HOW[check.reading.kind]
-    return reading_words(check.reading, voice), f"{check.minutes:.0f} min · {first} or {second}. {how}"
+    one, other = (inside(FAULT_WORDS[key][0]) for key in (check.leading, check.other))
+    told = f"{first} if {one}, {second} if {other}"
+    return reading_words(check.reading, voice), f"{check.minutes:.0f} min · {told}. {how}"

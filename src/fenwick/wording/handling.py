@@ -10,13 +10,24 @@ STEPS = {
     "untie": "Untie what holds it upright.",
     "head": "Lift the vacuum off and stand it aside; mind its cable.",
     "hoses": "Undo the hoses at the lid: the one from the tool, the one to the vacuum.",
-    "open": "Open it all round.",
     "slide": "Let the cams down and pull the bin out; lid, hoses and separator stay where they are.",
     "carry": "Carry it outside, tip it slowly down the wind into a bag, and wipe the bin.",
     "seal": "Wipe the rim and the seal; pick at the bead with a fingernail. What is sticky, flat or torn is renewed.",
     "close": "Put it back the same way round and close it evenly, so that the seal is pressed all round.",
     "note": "Log it, with how high the dust stood: the next forecast is surer.",
 }
+OPEN = {
+    "screwed-gasket": "Undo the {holds} screws round the lid, and put them in a dish.",
+    "clamp-ring": "Open the lever of the clamp ring, and take the ring off.",
+    "foam-strip": "Lift off what presses the lid on its foam, then the lid.",
+    "snap-on": "Free the lid from the rim, a hand's width at a time, all round.",
+    "latch-gasket": "Open the {holds} latches, those across from each other in turn.",
+    "loose": "Lift the lid off.",
+}
+HELD = {
+    "screwed-gasket": "about {holds} screws", "clamp-ring": "a clamp ring", "snap-on": "a snap-on rim",
+    "latch-gasket": "about {holds} latches",
+}  # fmt: skip
 LAY = {
     FLAT: "Lay the lid down on its flat side: it does not roll.",
     ROLLS: "What comes off is round and rolls: stand it in a bucket or on a ring of hose, its dust outlet down.",
@@ -35,15 +46,11 @@ STORED = (
 )
 
 
-def step_words(key: str, lies: str) -> str:
-    """One step.
-
-    Parameters
-    ----------
-    key : of the step
-    lies : how what comes off the bin can be laid down
-    """
-    return LAY[lies] if key == "lay" else STEPS[key]
+def step_words(key: str, found: Handling) -> str:
+    """One step of an emptying, by its key."""
+    if key == "open":
+        return OPEN[found.closure].format(holds=found.holds)
+    return LAY[found.lies] if key == "lay" else STEPS[key]
 
 
 def sight_words(sight: str | None) -> str:
@@ -76,7 +83,9 @@ def undone_words(found: Handling) -> str:
     if not found.hoses and not found.cables:
         return "Nothing: no hose, no cable."
     hoses = f"{found.hoses} hose{'' if found.hoses == 1 else 's'}" if found.hoses else ""
-    return " and ".join(part for part in (hoses, "1 cable" if found.cables else "") if part)
+    held = HELD.get(found.closure, "").format(holds=found.holds)
+    told = [part for part in (hoses, "1 cable" if found.cables else "", held) if part]
+    return f"{' and '.join([', '.join(told[:-1]), told[-1]] if told[1:] else told)}."
 
 
 def bag_steps(inlet: str) -> tuple[str, ...]:

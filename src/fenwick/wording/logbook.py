@@ -146,6 +146,38 @@ def life_words(last: float | None, modelled: float | None) -> str:
     return f"the last lasted {hours(last)}, not {hours(modelled)}"
 
 
+def forecast_steps(
+    *, modelled: float | None, lives: int, typical: float, begun: float, seen: float, work: float,
+    used: float, low: float, high: float,
+) -> tuple[str, ...]:  # fmt: skip
+    """How the estimate of something that fills comes about, a sentence a step.
+
+    Parameters
+    ----------
+    modelled : hours that the model gives it at the work logged [h]; None: not known
+    lives : past ones that the log saw to their end
+    typical : how long its lives last here, over the model's [-]
+    begun : how long ago it was emptied, cleaned or looked at [d]
+    seen : of its life that was over then [-]
+    work : logged since, in lives of the model [-]
+    used, low, high : of its life by now, likely and between what it is believed to lie [-]
+    """
+    learned = (
+        "no life was seen to its end here yet, so the model is taken as it is, with a wide band"
+        if not lives
+        else f"from {'one life' if lives == 1 else f'{lives} lives'} that this log saw to the end, "
+        f"they last {typical:.2f} times what the model says here"
+    )
+    at_first = f", {100 * seen:.0f} % over by then" if seen > 0.005 else ""
+    return (
+        "" if modelled is None else f"The model gives it {hours(modelled)} at the work that is logged.",
+        f"{learned[0].upper()}{learned[1:]}.",
+        f"Counted from {in_days(-begun)}{at_first}; since then {100 * work:.0f} % of a modelled life of work.",
+        f"So {100 * used:.0f} % is used by now; nine in ten: {100 * low:.0f} to {100 * high:.0f} %.",
+        "The weeks to come are taken to be like those that are logged; where none is, like the shop's jobs.",
+    )
+
+
 def times_left(name: str, times: float, unit: str) -> str:
     """How much of a job can still be done: 7 cuts of “Resaw backs and sides”, 3 h of “Finish sanding”.
 

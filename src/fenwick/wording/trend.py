@@ -26,7 +26,7 @@ WHAT = {
 }
 
 
-WIPES = ("none", "breath", "film", "heap", "layer")  #: along an axis
+WIPES = ("none", "breath", "film", "heap", "layer", "black")  #: along an axis
 PIECE_WORDS = {
     "gasket": "gasket",
     "latch": "latch",

@@ -85,11 +85,11 @@ def _factor(one: FittedFactor, fitted: Fit, voice: Voice) -> FactorRow:
     return FactorRow(one.key, FACTORS[one.key].title, value, interval, sentence, one.fixed)
 
 
-def next_words(worth: Worth, quantity: str, voice: Voice) -> tuple[str, str]:
+def next_words(worth: Worth, voice: Voice) -> tuple[str, str]:
     """(reading to take, what it would do to the figure asked for)."""
-    before, after = (voice.figure(1.645 * sd, quantity) for sd in (worth.before, worth.after))
     told = reading_figure(worth.reading, worth.reading.value, voice)
-    return reading_words(worth.reading, voice), f"± {before} becomes ± {after}; expect {told}"
+    narrower = f"its band narrows to {100.0 * worth.after / worth.before:.0f} % of what it is"
+    return reading_words(worth.reading, voice), f"{narrower}; expect {told}"
 
 
 def doubt_words(fitted: Fit, voice: Voice) -> str:
@@ -98,8 +98,9 @@ def doubt_words(fitted: Fit, voice: Voice) -> str:
         return ""
     named = "; ".join(reading_words(fitted.readings[i], voice) for i in fitted.doubted[:3])
     return (
-        f"No factors explain these readings: {named}. Take them again, or look for a fault that the line's description "
-        "does not have."
+        f"No factors explain these readings: {named}. Until something does, the line is not tuned to them. What would: "
+        "a leak that is not drawn, a vacuum whose curve is of another kind, a unit that was misread. Take them again, "
+        "or keep them apart."
     )
 
 

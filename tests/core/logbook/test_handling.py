@@ -12,7 +12,7 @@ from fenwick.data.demo import demo_rig
 from fenwick.rig import build_line
 from fenwick.rig.edits.edit import check_change
 from fenwick.services.checks import reviewed
-from fenwick.wording.handling import LAY, STEPS, step_words
+from fenwick.wording.handling import LAY, OPEN, STEPS, step_words, undone_words
 
 
 def handled(name: str = "demo_bench", closure: str | None = None, **stand: Any) -> Handling:
@@ -32,8 +32,8 @@ def handled(name: str = "demo_bench", closure: str | None = None, **stand: Any) 
 def test_every_closure_has_its_steps_in_words(closure: str) -> None:
     found = handled(closure=closure)
     assert found.minutes > 0.0
-    assert all(step_words(step.key, found.lies) for step in found.steps)
-    assert {step.key for step in found.steps} <= {*STEPS, "lay"}
+    assert all(step_words(step.key, found) for step in found.steps)
+    assert {step.key for step in found.steps} <= {*STEPS, "lay", "open"}
     assert found.saves >= 0.0
 
 
@@ -66,3 +66,14 @@ def test_a_stack_and_ties_add_their_steps() -> None:
 def test_what_is_lifted_is_what_the_checks_say() -> None:
     (check,) = [one for one in reviewed(demo_rig("demo_bench"), None) if one.id == "full-weight"]
     assert handled().weight == pytest.approx(float(check.value[0]))
+
+
+def test_what_is_undone_is_counted_where_it_can_be() -> None:
+    latched, screwed = handled(closure="latch-gasket"), handled(closure="screwed-gasket")
+    assert 3 <= latched.holds < screwed.holds <= 20
+    assert f"{screwed.holds} screws" in undone_words(screwed)
+    assert undone_words(handled(closure="clamp-ring")) == "2 hoses and a clamp ring."
+    assert undone_words(handled(closure="loose")) == "2 hoses."
+    assert undone_words(handled(closure=WITHOUT_TOOLS)) == "Nothing: no hose, no cable."
+    assert undone_words(handled(closure="clamp-ring", on="vacuum", vacuum_height=0.6)).count(",") == 1
+    assert set(OPEN) == set(CLOSURES) - {WITHOUT_TOOLS}

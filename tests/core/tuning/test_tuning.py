@@ -6,13 +6,25 @@ from dataclasses import replace
 
 import numpy as np
 import pytest
+from hypothesis import given
+from hypothesis import strategies as st
 
 from fenwick.core.components.vacuum import MeasuredCurve
 from fenwick.core.doubt.uncertainty import sureness
 from fenwick.core.judging.assess import assess
 from fenwick.core.line.line import Line
 from fenwick.core.tuning.factors import FACTORS, spreads, tuned
-from fenwick.core.tuning.fit import KEYS, REACH, expected_at, figures_at, fit, next_readings, slopes_at
+from fenwick.core.tuning.fit import (
+    KEYS,
+    REACH,
+    expected_at,
+    figures_at,
+    fit,
+    next_readings,
+    slopes_at,
+    stretched,
+    stretched_share,
+)
 from fenwick.core.tuning.readings import BLOCKED, FLOW, KEPT, SEALED, SUCTION, Reading, expected
 from fenwick.data.demo import demo_rig
 from fenwick.rig import build_line
@@ -177,3 +189,24 @@ def test_what_is_believable_moves_with_the_tuning(line: Line) -> None:
     assert moved is not None
     assert moved.median < described.median - 0.03
     assert moved.low < described.low
+
+
+@given(st.floats(0.001, 0.999), st.floats(1e-4, 3.0))
+def test_an_interval_of_a_share_stays_within_none_and_all(value: float, sd: float) -> None:
+    low, high = stretched_share(value, sd)
+    assert 0.0 <= low <= value <= high <= 1.0
+    narrow = stretched_share(value, 0.1 * sd)
+    assert low <= narrow[0] <= value <= narrow[1] <= high
+
+
+@given(st.floats(0.001, 1e5), st.floats(1e-6, 1e5))
+def test_an_interval_of_a_figure_stays_above_nothing(value: float, sd: float) -> None:
+    low, high = stretched(value, sd)
+    assert 0.0 < low <= value <= high
+
+
+def test_narrow_intervals_are_as_wide_as_their_deviation_says() -> None:
+    assert stretched_share(0.6, 0.01) == pytest.approx((0.6 - REACH * 0.01, 0.6 + REACH * 0.01), abs=3e-4)
+    assert stretched(30.0, 0.3) == pytest.approx((30.0 - REACH * 0.3, 30.0 + REACH * 0.3), abs=6e-3)
+    assert stretched(0.0, 1.0)[0] == 0.0
+    assert stretched_share(0.0, 0.1)[0] == 0.0

@@ -112,6 +112,11 @@ def test_a_refused_dust_stops_here() -> None:
         start_line(Answers(dust="silica"))
 
 
+def test_litres_that_would_stand_higher_than_any_bin_are_left_out() -> None:
+    started = start_line(Answers(bin_bottom=0.21875, bin_volume=0.125))
+    assert any("litres do not go with them" in one.words for one in started.said)
+
+
 def maybe(strategy: st.SearchStrategy) -> st.SearchStrategy:  # type: ignore[type-arg]
     return st.none() | strategy
 

@@ -42,7 +42,9 @@ PIECES = {
     "whole-line": "The whole line, parts off",
 }
 SPENT_ON = {"filter": "Filters", "bag": "Bags", "parts": "Parts", "separator": "The separator itself", "other": "Other"}
-GRADES = ("no trace", "a grey breath", "a grey film", "dust one can heap", "a layer")  #: of a wipe through the tank
+#: of what a wipe shows, or a filter, 0 clean to 5 black
+GRADES = ("no trace", "a grey breath", "a grey film", "dust one can heap", "a layer", "black")
+GRADED_AT = {"tank": "Tank of the vacuum", "corners": "Corners of the tank", "filter": "Filter", "hose": "Hose"}
 MASK = "Mask on, outdoors or with the window open, and let the dust settle before the lid comes off."
 UNPLUG = "Unplug the vacuum first."
 
@@ -60,7 +62,7 @@ KINDS: dict[str, EntryKind] = {
     "renewed": EntryKind("Replaced or mended", PIECE, (MONEY,), caution=UNPLUG),
     "suction": EntryKind("Read the suction", LINE, (SUCTION,), SUCTION),
     "kept": EntryKind("Measured what is kept", LINE, (KEPT,), KEPT),
-    "wiped": EntryKind("Wiped the vacuum's tank", LINE, (GRADE,), GRADE, caution=UNPLUG),
+    "wiped": EntryKind("Graded a wipe or a filter", LINE, (GRADE,), GRADE, caution=UNPLUG),
     "odd": EntryKind("Found something odd", LINE, needs="words"),
     "spent": EntryKind("Spent money", SHOP, (MONEY,), MONEY),
     "changed": EntryKind("Changed the line", LINE),

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from math import pi
 
 from fenwick.core.arrays import one_value
 from fenwick.core.components.chambers import OneBody
@@ -16,6 +17,7 @@ WITHOUT_TOOLS = "cam-tray"  #: the closure that takes least
 SETTLE, HEAD, UNTIE, HOSES, OPEN, LAY, SLIDE, CARRY, SEAL, CLOSE, NOTE = (
     "settle", "head", "untie", "hoses", "open", "lay", "slide", "carry", "seal", "close", "note",
 )  # fmt: skip
+HELD_BY, FEWEST = {"latch-gasket": "handle.latch-gap", "screwed-gasket": "handle.screw-gap"}, 3
 LEAST_DAYS, YEAR = 30.0, 365.25  #: of a log that says how often, and of a year [d]
 FLAT, ROLLS, HANGS = "flat", "rolls", "hangs"  #: how what comes off the bin can be laid down
 
@@ -36,6 +38,8 @@ class Handling:
     saves: float  #: minutes that a closure without tools would save each time [min]
     hoses: int  #: to undo
     cables: int  #: to unplug or move
+    closure: str  #: of the bin, a key of CLOSURES
+    holds: int  #: latches or screws round its lid, about; 0 where there are none
     lies: str  #: FLAT, ROLLS or HANGS: what comes off the bin
     above: float | None  #: free height wanted over the floor [m]; None: nothing is lifted off
     front: float  #: room wanted in front [m]
@@ -61,6 +65,8 @@ def handling_of(stage: Separator, line: Line) -> Handling:
         max(sum(step.minutes for step in steps) - sum(step.minutes for step in tool_less), 0.0),
         0 if slides else 1 if isinstance(stage, OneBody) else 2,
         1 if head else 0,
+        stage.bin.closure,
+        _holds(stage, rules),
         HANGS if slides else ROLLS if isinstance(stage, Cyclone) else FLAT,
         None if slides else stands_tall(stage, line) + one_value(rules["stand.lift"]),
         one_value(rules["handle.front"]) + stage.bin.widest,
@@ -68,6 +74,11 @@ def handling_of(stage: Separator, line: Line) -> Handling:
         weight is not None and weight > one_value(rules["stand.heavy"]),
         stage.bin.sight,
     )
+
+
+def _holds(stage: Separator, rules: RuleBook) -> int:
+    gap = HELD_BY.get(stage.bin.closure)
+    return 0 if gap is None else max(round(pi * stage.bin.widest / one_value(rules[gap])), FEWEST)
 
 
 def _steps(stage: Separator, closure: str, rules: RuleBook) -> tuple[EmptyingStep, ...]:

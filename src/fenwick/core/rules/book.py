@@ -65,6 +65,7 @@ SUBJECTS = {
     "site": "Standing, lifting",
     "circuit": "Circuits",
     "motor": "The vacuum's motor",
+    "phone": "Measuring by telephone",
     "test": "Tests",
     "log": "The log",
     "handle": "Emptying",

@@ -23,6 +23,8 @@ ROWS: tuple[Rule, ...] = (
     Rule("handle.untie", 1.0, 0.5, 3.0, "number", "min", "To untie what stands tied, and tie it again", ESTIMATE),
     Rule("handle.carry", 3.0, 1.0, 8.0, "number", "min", "To carry a bin out, tip and wipe it", ESTIMATE),
     Rule("handle.seal", 1.0, 0.5, 2.0, "number", "min", "To wipe a rim and look at its seal", ESTIMATE),
+    Rule("handle.latch-gap", 0.3, 0.15, 0.5, "length", "", "Of a bin's rim, for each latch of its lid", ESTIMATE),
+    Rule("handle.screw-gap", 0.12, 0.08, 0.2, "length", "", "Of a bin's rim, for each screw of its lid", ESTIMATE),
     Rule("handle.front", 0.6, 0.4, 0.9, "length", "", "Room to stand in front of a bin", ESTIMATE),
     Rule("log.unsure-bin", 0.4, 0.2, 0.7, "number", "ln", "How far a bin's modelled filling may be off", ESTIMATE),
     Rule("log.unsure-filter", 0.7, 0.4, 1.0, "number", "ln", "How far a filter's modelled life may be off", ESTIMATE),

@@ -39,4 +39,8 @@ ROWS: tuple[Rule, ...] = (
     Rule("test.worth-force", 10.0, 5.0, 20.0, "force", "", "Of a pull-off force, likewise", ESTIMATE),
     Rule("test.worth-weighed", 0.002, 0.001, 0.005, "mass", "", "Of a weighed mass, likewise", ESTIMATE),
     Rule("test.dry", 0.001, 0.0005, 0.002, "mass", "", "Water in a cloth that still counts as dry", ESTIMATE),
+    Rule("phone.clean", 92.0, 88.0, 96.0, "number", "L*", "Lightness of a clean filter or wipe: grade 0", ESTIMATE),
+    Rule("phone.black", 32.0, 25.0, 40.0, "number", "L*", "Lightness of one black with dust: grade 5", ESTIMATE),
+    Rule("phone.hit", 0.08, 0.04, 0.15, "share", "", "Of a square, covered by dust, from which it is hit", ESTIMATE),
+    Rule("phone.dust", 0.22, 0.15, 0.3, "share", "", "Of the paper's blue, that a speck of dust takes away", ESTIMATE),
 )

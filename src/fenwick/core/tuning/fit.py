@@ -15,6 +15,7 @@ from fenwick.core.line.line import Line
 from fenwick.core.tuning.factors import FACTORS, batches, spreads, tuned
 from fenwick.core.tuning.readings import Reading, expected
 
+MOST_REACH = 5.0  #: of a logarithm, beyond which an interval says nothing [-]
 STEP = 0.03  #: of a logarithm, for slopes [-]
 REACH = 1.645  #: of a central 90 % interval, in standard deviations
 SHRUNK = 0.8  #: of its prior interval, below which a factor counts as fixed by the readings [-]
@@ -144,6 +145,39 @@ def fit(line: Line, readings: Sequence[Reading]) -> Fit | None:
     mean, slopes = look(solved.x)
     covariance = np.asarray(np.linalg.inv(slopes.T @ slopes + np.diag(1.0 / prior**2)), dtype=float)
     return Fit(line, tuple(readings), used, solved.x, covariance, slopes, said[list(used)], np.asarray(mean * sds))
+
+
+def believed_before(line: Line) -> Fit:
+    """A line of which nothing is read yet: its factors as they are believed before. A single variant."""
+    prior, none = spreads(KEYS), np.zeros(0)
+    return Fit(line, (), (), np.zeros(len(KEYS)), np.diag(prior**2), np.zeros((0, len(KEYS))), none, none)
+
+
+def stretched(value: float, sd: float) -> tuple[float, float]:
+    """Central 90 % interval of a figure that cannot fall below 0, as wide to either side by its logarithm.
+
+    Parameters
+    ----------
+    value, sd : the figure and its standard deviation, in one unit
+    """
+    if value <= 0.0:
+        return 0.0, REACH * sd
+    reach = float(np.exp(min(REACH * sd / value, MOST_REACH)))
+    return value / reach, value * reach
+
+
+def stretched_share(value: float, sd: float) -> tuple[float, float]:
+    """Central 90 % interval of a share, which stays between none and all of it.
+
+    Parameters
+    ----------
+    value, sd : the share and its standard deviation [-]
+    """
+    if not 0.0 < value < 1.0:
+        return max(min(value, 1.0) - REACH * sd, 0.0), min(max(value, 0.0) + REACH * sd, 1.0)
+    odds, reach = value / (1.0 - value), float(np.exp(min(REACH * sd / (value * (1.0 - value)), MOST_REACH)))
+    low, high = odds / reach, odds * reach
+    return low / (1.0 + low), high / (1.0 + high)
 
 
 def slopes_at(line: Line, readings: Sequence[Reading], logs: Array) -> tuple[Array, Array]:

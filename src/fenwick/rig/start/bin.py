@@ -15,6 +15,7 @@ from fenwick.core.rules import RuleBook
 from fenwick.rig.edits.guesswork import Guesswork, tidy
 from fenwick.rig.start.answers import Answers
 from fenwick.rig.start.conclusion import Conclusion
+from fenwick.rig.start.limits import LIMITS
 
 
 @dataclass(frozen=True)
@@ -48,7 +49,7 @@ def guess_bin(answers: Answers) -> BinGuess:
     ruled = _Sizes(top or bottom or usual.top, bottom or top or usual.bottom, answers.bin_height or usual.height)
     sizes, said = ruled, []
     if answers.bin_volume is not None:
-        fitted = _of_volume(answers, ruled, usual)
+        fitted = _that_can_be(_of_volume(answers, ruled, usual))
         sizes = fitted or ruled
         said = _concluded(answers.bin_volume, sizes, answers) if fitted else [_left_out(ruled)]
     made = [
@@ -95,6 +96,15 @@ def _of_volume(answers: Answers, ruled: _Sizes, usual: _Sizes) -> _Sizes | None:
     if not with_other(narrow).volume <= volume <= with_other(wide).volume:
         return None  # no bin tapers so far: one of the figures is another's
     return with_other(float(brentq(lambda width: with_other(width).volume - volume, narrow, wide)))
+
+
+def _that_can_be(sizes: _Sizes | None) -> _Sizes | None:
+    """Sizes that litres came to, where a bin may have them: 125 L in a pipe would stand higher than a room."""
+    if sizes is None:
+        return None
+    told = (("bin_top", sizes.top), ("bin_bottom", sizes.bottom), ("bin_height", sizes.height))
+    within = all(LIMITS[name][0][0] <= value <= LIMITS[name][0][1] for name, value in told)
+    return sizes if within else None
 
 
 def _concluded(volume: float, sizes: _Sizes, answers: Answers) -> list[Conclusion]:

@@ -14,6 +14,7 @@ from fenwick.data.lines import readable_lines
 from fenwick.data.logbook import LogWanted, entries_of
 from fenwick.logged import Logged
 from fenwick.services.logbook.due import DueItem, due_in
+from fenwick.services.logbook.elsewhere import DoneElsewhere, done_elsewhere
 from fenwick.services.logbook.estimate import HolderToday, Likely
 from fenwick.services.logbook.today import shop_today
 from fenwick.wording.logbook import what_is_due
@@ -36,6 +37,7 @@ def log_document(session: Session, now: datetime, most: int | None = None) -> di
         "version": VERSION,
         "today": [_holder(one) for one in shop_today(session, now).holders],
         "due": [_due(one) for one in due_in(session, now)],
+        "elsewhere": [_elsewhere(one, lines) for one in done_elsewhere(session)],
         "entries": [entry_document(one, lines) for one in entries_of(session, LogWanted(), most=most)],
     }
 
@@ -49,6 +51,12 @@ def entry_document(entry: Logged, lines: Mapping[int, str]) -> dict[str, Any]:
     return told
 
 
+def _elsewhere(one: DoneElsewhere, lines: Mapping[int, str]) -> dict[str, Any]:
+    """A step of a way or of a build, or a test, that is kept on its own page."""
+    at = one.at.isoformat(timespec="minutes") if one.timed else f"{one.at:%Y-%m-%d}"
+    return {"at": at, "kind": one.kind, "line": lines.get(one.line, f"line {one.line}"), "words": one.words}
+
+
 def _holder(one: HolderToday) -> dict[str, Any]:
     return {
         "key": one.holder.key,
@@ -57,6 +65,7 @@ def _holder(one: HolderToday) -> dict[str, Any]:
         "known": one.known,
         "used": _likely(one.used) if one.known else None,
         "days": _likely(one.days) if one.known else None,
+        "over_already": one.past_due if one.known else None,
         "life_h": _finite(one.hours),
         "last_life_h": _finite(one.last_hours),
         "last_life_modelled_h": _finite(one.last_modelled),

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from datetime import datetime
 from itertools import pairwise
@@ -10,7 +10,7 @@ from itertools import pairwise
 import numpy as np
 from sqlmodel import Session
 
-from fenwick.core.logbook.entries import BAG, FILTER, PIECES
+from fenwick.core.logbook.entries import BAG, FILTER, GRADED_AT, PIECES
 from fenwick.core.logbook.trend import (
     LESS,
     MORE,
@@ -26,6 +26,7 @@ from fenwick.core.logbook.trend import (
 from fenwick.core.rules import RuleBook
 from fenwick.data.lines import readable_lines
 from fenwick.logged import Logged
+from fenwick.services.logbook.elsewhere import ON_WAY, DoneElsewhere, steps_on_ways
 from fenwick.services.logbook.today import ShopToday, shop_today
 from fenwick.services.logbook.work import LogRead, julian
 
@@ -76,11 +77,12 @@ def trends_in(session: Session, now: datetime) -> list[LineTrend]:
     """Every line of which the log holds such a figure, the one that it spoke of last first."""
     today = shop_today(session, now)
     names = {line_id: rig.name for line_id, rig in readable_lines(session, today.read.spans)[0]}
-    found = [_of_line(line, names[line], today) for line in today.read.latest_first if line in names]
+    steps = steps_on_ways(session, list(names))
+    found = [_of_line(line, names[line], today, steps) for line in today.read.latest_first if line in names]
     return [one for one in found if one.series]
 
 
-def _of_line(line: int, name: str, today: ShopToday) -> LineTrend:
+def _of_line(line: int, name: str, today: ShopToday, steps: Sequence[DoneElsewhere]) -> LineTrend:
     events = [event for event in today.read.events if event.line == line]
     parts = (_kept(events, today.read), _lives(line, today), _suctions(events, today.read), _wiped(events, today.read))
     series = [one for part in (*parts, _between(events, today.read)) for one in part]
@@ -93,6 +95,9 @@ def _of_line(line: int, name: str, today: ShopToday) -> LineTrend:
         )
         for event in events
         if event.kind in ("renewed", "changed") or event.finding == "let-go"
+    )
+    happened += tuple(
+        Happened(julian(step.at) - today.read.today, ON_WAY, False, step.words) for step in steps if step.line == line
     )
     return LineTrend(line, name, tuple(series), happened)
 
@@ -135,8 +140,14 @@ def _suctions(events: list[Logged], read: LogRead) -> list[TrendSeries]:
 
 
 def _wiped(events: list[Logged], read: LogRead) -> list[TrendSeries]:
-    told = [(julian(event.at), event.grade) for event in events if event.kind == "wiped" and event.grade is not None]
-    return _series(WIPED, "", (day for day, _ in told), (value for _, value in told), read.today)
+    """Each place by itself: a filter is never as clean as a hose."""
+    told = [event for event in events if event.kind == "wiped" and event.grade is not None]
+    found = []
+    for key, words in GRADED_AT.items():
+        there = [(julian(one.at), float(one.grade or 0.0)) for one in told if (one.thing or "tank") == key]
+        place = "" if key == "tank" else words
+        found += _series(WIPED, place, (day for day, _ in there), (value for _, value in there), read.today)
+    return found
 
 
 def _between(events: list[Logged], read: LogRead) -> list[TrendSeries]:

@@ -6,7 +6,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from fenwick.core.bench.faults.checks import checks_of
-from fenwick.core.bench.faults.hunt import LOOK, NextCheck, hunt, next_checks
+from fenwick.core.bench.faults.hunt import LOOK, Hunt, NextCheck, hunt, next_checks
 from fenwick.core.tuning.readings import KINDS, Reading
 from fenwick.data.lines import LineState
 from fenwick.data.readings import Taken
@@ -18,7 +18,7 @@ from fenwick.wording.faults import FAULT_WORDS, SYMPTOM_WORDS, belief_words, che
 from fenwick.wording.say import Voice
 from fenwick.wording.tuning import reading_figure, reading_words
 
-MOST_SUSPECTS, MOST_CHECKS = 5, 4
+MOST_SUSPECTS, MOST_LOOKS, MOST_GAUGES = 5, 2, 3
 
 
 @dataclass(frozen=True)
@@ -81,8 +81,16 @@ def hunt_view(
         explained=found.explained,
         begun=begun,
         readings=[(one.id, _told(one.reading, voice)) for one in taken],
-        checks=[_check_row(check, voice, wrong) for check in checks[:MOST_CHECKS]],
+        checks=[_check_row(check, voice, wrong) for check in _in_order(checks, found)],
     )
+
+
+def _in_order(checks: Sequence[NextCheck], found: Hunt) -> list[NextCheck]:
+    """A look at a suspect takes no tool: it comes before the gauges, whatever they would tell."""
+    suspects = {one.fault for one in found.named[:MOST_SUSPECTS]}
+    looks = [one for one in checks if one.reading.kind == LOOK and one.reading.station in suspects]
+    gauges = [one for one in checks if one.reading.kind != LOOK]
+    return [*looks[:MOST_LOOKS], *gauges[:MOST_GAUGES]]
 
 
 def _told(reading: Reading, voice: Voice) -> str:

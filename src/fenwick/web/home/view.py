@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
-from datetime import datetime, timedelta
+from datetime import UTC, datetime, timedelta
 
 from flask import url_for
 from markupsafe import Markup
@@ -12,6 +12,7 @@ from sqlmodel import Session
 
 from fenwick.core.components.dust import DUSTS
 from fenwick.core.judging.check import Check
+from fenwick.data.builds import builds_of
 from fenwick.data.lines import LineState, all_line_ids
 from fenwick.data.shops import readable_shop, the_shop
 from fenwick.drawing.labels import FAULT_WORDS
@@ -23,11 +24,13 @@ from fenwick.rig.edits.kinds import kind_of
 from fenwick.rig.format.separator import SeparatorPart, WetStagePart
 from fenwick.rig.voice import voice_for
 from fenwick.services.advice import advice_for
+from fenwick.services.builds import curing
 from fenwick.services.home import HomeLine, home_lines, last_held
 from fenwick.services.logbook.due import due_in
 from fenwick.services.logbook.money import money_today
 from fenwick.services.logbook.today import ShopToday, shop_today
 from fenwick.services.logbook.trend import trends_in
+from fenwick.services.making_files import step_name
 from fenwick.services.solving import solve
 from fenwick.units.sentence import inside
 from fenwick.web.kit.due import DueRow, due_rows, on_strip, strip_of
@@ -36,6 +39,7 @@ from fenwick.web.kit.trend import fault_link, level_of, plot_of
 from fenwick.wording.causes import PortFound, cause_words
 from fenwick.wording.checks import CHECKS
 from fenwick.wording.logbook import in_days
+from fenwick.wording.making.facts import duration
 from fenwick.wording.money import about, paid_words
 from fenwick.wording.say import Voice
 from fenwick.wording.trend import TITLES, trend_sentence
@@ -61,7 +65,7 @@ class LineCard:
 
 @dataclass(frozen=True)
 class HeldCard:
-    """What a vacuum last held."""
+    """What a vacuum last held, or what cures."""
 
     title: str
     words: str
@@ -101,6 +105,7 @@ class HomeView:
     strip: dict[str, Markup]
     due: int  #: on the strip
     quick: tuple[QuickLog, ...]
+    cures: tuple[HeldCard, ...]
     held: tuple[HeldCard, ...]
     logged: bool  #: whether anything is
     trend: TrendInSmall | None
@@ -126,6 +131,7 @@ def home_view(session: Session, now: datetime, system: str) -> HomeView:
         strip=strip_of(soon[:DUE_SHOWN]),
         due=len(soon[:DUE_SHOWN]),
         quick=quick_logs(rigs, today.read.latest_first, shop, due),
+        cures=_cures(session, lines),
         held=tuple(
             HeldCard(
                 f"Last held: {inside(DUSTS[one.dust].label)}",
@@ -136,6 +142,20 @@ def home_view(session: Session, now: datetime, system: str) -> HomeView:
         ),
         logged=bool(today.read.spans),
         trend=_trend(session, now, system),
+    )
+
+
+def _cures(session: Session, lines: Sequence[HomeLine]) -> tuple[HeldCard, ...]:
+    """What must not be loaded yet, the soonest first."""
+    now, rigs = datetime.now(UTC), {line.id: line.state.rig for line in lines}
+    builds = builds_of(session, list(rigs))
+    found = [(one, rigs[line].name) for line, file in builds for one in curing(rigs[line], file, now)]
+    return tuple(
+        HeldCard(
+            f"Cures: {inside(step_name(one.step))}",
+            f"{name}: not to be loaded for another {duration((one.until - now).total_seconds())}.",
+        )
+        for one, name in sorted(found, key=lambda pair: pair[0].until)
     )
 
 

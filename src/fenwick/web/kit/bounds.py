@@ -6,7 +6,7 @@ import re
 
 from flask import Flask, request
 
-FORM, TABLE, PHOTO, SHOP = 1_000_000, 12_000_000, 25_000_000, 500_000_000  #: [bytes]
+FORM, TABLE, PHOTO, PHONE, SHOP = 1_000_000, 12_000_000, 25_000_000, 90_000_000, 500_000_000  #: [bytes]
 LARGER = (
     (
         re.compile(r"/lines/[0-9]+/(?:air|vacuum/csv)|/tests/[0-9]+/runs\.csv|/log/read"),
@@ -18,6 +18,7 @@ LARGER = (
         PHOTO,
         "a photo is at most 25 MB",
     ),
+    (re.compile(r"/lines/[0-9]+/phone/[a-z]+"), PHONE, "photos and recordings are at most 90 MB together"),
     # their reader says by their name what is too large
     (re.compile(r"/lines/[0-9]+/rig|/shop/file"), 3 * FORM, "a rig file or a shop file is at most 1 MB"),
     (re.compile(r"/backups/(?:bring|whole)"), SHOP, "a copy of a shop is at most 500 MB"),
@@ -44,7 +45,7 @@ def init_app(app: Flask) -> None:
     """Hold every request to its bound."""
     app.config.update(MAX_CONTENT_LENGTH=SHOP + ROOM, MAX_FORM_MEMORY_SIZE=FORM + ROOM)
     app.before_request(_hold)
-    app.jinja_env.globals["most_bytes"] = {"form": FORM, "table": TABLE, "photo": PHOTO, "shop": SHOP}
+    app.jinja_env.globals["most_bytes"] = {"form": FORM, "table": TABLE, "photo": PHOTO, "phone": PHONE, "shop": SHOP}
 
 
 def _hold() -> None:

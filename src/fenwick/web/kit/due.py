@@ -14,10 +14,12 @@ from fenwick.core.judging.check import LEVEL_WORDS
 from fenwick.core.logbook.entries import BAG, BIN, FILTER, TANK
 from fenwick.drawing.due_strip import AHEAD, WIDTH, StripItem, render_due_strip
 from fenwick.services.logbook.due import DueItem
+from fenwick.services.logbook.work import julian
 from fenwick.wording.logbook import (
     LOOK,
     between_days,
     day_name,
+    forecast_steps,
     in_days,
     life_words,
     pieces_words,
@@ -42,6 +44,7 @@ class DueRow:
     level: str  #: act, watch or ok
     kind: str  #: of the entry that says it is done
     link: str  #: address of the form of such an entry
+    steps: tuple[str, ...]  #: how it comes about; empty for what is looked at by the calendar
 
 
 def due_rows(items: Sequence[DueItem], now: datetime) -> list[DueRow]:
@@ -61,7 +64,26 @@ def _due_row(item: DueItem, now: datetime) -> DueRow:
         LEVEL_WORDS[item.level],
         kind,
         url_for("log.ask", kind=kind, line=item.line, thing=thing),
+        _steps(item, now),
     )
+
+
+def _steps(item: DueItem, now: datetime) -> tuple[str, ...]:
+    one = item.holder
+    if one is None or one.story.begun is None:
+        return ()
+    told = forecast_steps(
+        modelled=one.hours if one.hours is not None and math.isfinite(one.hours) else None,
+        lives=len(one.story.ratios),
+        typical=one.typical,
+        begun=max(julian(now) - one.story.begun, 0.0),
+        seen=one.story.seen,
+        work=one.story.used,
+        used=one.used.likely,
+        low=one.used.low,
+        high=one.used.high,
+    )
+    return tuple(filter(None, told))
 
 
 def _when(item: DueItem, now: datetime) -> str:
@@ -106,7 +128,8 @@ def _why_looked(item: DueItem) -> str:
         return "made anew: by hand and by ear once it was under load for an hour"
     last = "never looked at in this log" if item.last is None else f"last {in_days(-item.last)}"
     lived = "" if item.lived is None else f"; the last one let go after {span(item.lived)}"
-    return f"{last}{lived}. {LOOK.get(item.what, '')}".strip()
+    holds = "" if not item.lets_go else f"; it is likely to hold another {span(item.lets_go)}"
+    return f"{last}{lived}{holds}. {LOOK.get(item.what, '')}".strip()
 
 
 def on_strip(rows: Sequence[DueRow]) -> list[DueRow]:

@@ -7,6 +7,7 @@ from flask import url_for
 
 from fenwick.core.logbook.trend import RECOVERED, UNKNOWN, WORSE
 from fenwick.drawing.trend_chart import TrendMark, TrendPlot
+from fenwick.services.logbook.elsewhere import ON_WAY
 from fenwick.services.logbook.trend import Happened, LineTrend, TrendSeries
 from fenwick.wording.say import Voice
 from fenwick.wording.trend import PIECE_WORDS, TITLES, axis_words, trend_sentence
@@ -37,6 +38,8 @@ def plot_of(series: TrendSeries, trend: LineTrend, voice: Voice) -> TrendPlot:
 
 def _mark(one: Happened) -> TrendMark:
     what = PIECE_WORDS.get(one.what)
+    if one.what == ON_WAY:
+        return TrendMark(one.day, "step of the way", "ok")
     if what is None:
         return TrendMark(one.day, "line changed", "ok")
     return TrendMark(one.day, f"{what} let go", "act") if one.let_go else TrendMark(one.day, f"new {what}", "ok")

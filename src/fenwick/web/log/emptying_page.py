@@ -59,7 +59,7 @@ def _view(state: LineState) -> EmptyingView:
         return EmptyingView(state.shop, state.id, inside(state.rig.name), names, (), (), False, "", STORED)
     found = handling_of(solved.line.separators[0], solved.line)
     steps = tuple(
-        (step_words(step.key, found.lies), f"{step.minutes:.1f} min".replace(".0", "") if step.minutes else "")
+        (step_words(step.key, found), f"{step.minutes:.1f} min".replace(".0", "") if step.minutes else "")
         for step in found.steps
     )
     facts = (

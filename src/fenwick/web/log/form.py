@@ -13,6 +13,7 @@ from fenwick.core.logbook.entries import (
     COUNT,
     FINDINGS,
     GRADE,
+    GRADED_AT,
     GRADES,
     HOURS,
     KINDS,
@@ -155,6 +156,8 @@ def _about(told: EntryKind, shop: LogShop, typed: Mapping[str, str]) -> list[Fie
         fields.append(Field("thing", "What", typed.get("thing", ""), choices=tuple(PIECES.items())))
     elif told.about == SHOP and MONEY in told.amounts:
         fields.append(Field("thing", "For", typed.get("thing", ""), choices=tuple(SPENT_ON.items())))
+    elif told.amounts == (GRADE,):
+        fields.append(Field("thing", "Where", typed.get("thing") or "tank", choices=tuple(GRADED_AT.items())))
     elif told.amounts in (("suction",), ("kept",)):
         fields.append(
             Field(

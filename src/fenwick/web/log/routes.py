@@ -23,6 +23,7 @@ from fenwick.data.logbook import (
 from fenwick.data.shops import readable_shop, the_shop
 from fenwick.logged import Logged
 from fenwick.services.logbook.due import due_in
+from fenwick.services.logbook.elsewhere import done_elsewhere
 from fenwick.services.logbook.jobs import jobs_to_log, usual_week
 from fenwick.services.logbook.today import shop_today
 from fenwick.shop import money_sign
@@ -39,7 +40,16 @@ from fenwick.web.log.entry_page import entry_page, form_page, log_shop
 from fenwick.web.log.form import APART, EntryForm, form_of, read_entry, tools_of
 from fenwick.web.log.money_page import money_page
 from fenwick.web.log.trend_page import trend_page
-from fenwick.web.log.view import ON_A_PAGE, LogView, TodaySwitch, label_of, log_days, shown_due, today_rows
+from fenwick.web.log.view import (
+    ON_A_PAGE,
+    LogView,
+    TodaySwitch,
+    label_of,
+    log_days,
+    meanwhile,
+    shown_due,
+    today_rows,
+)
 
 bp = Blueprint("log", __name__)
 bp.register_blueprint(exchange.bp)
@@ -188,7 +198,10 @@ def _page() -> ResponseReturnValue:
     text = request.args.get("find", "").strip()[:100]
     wanted = LogWanted(GROUPS.get(group, ()), line, None, text)
     pages = paged(count_of(session(), wanted), ON_A_PAGE, "log.show", group=group or None, line=line, find=text or None)
-    entries = entries_of(session(), wanted, start=pages.skip, most=ON_A_PAGE)
+    read = entries_of(session(), wanted, start=pages.skip, most=ON_A_PAGE + 1)
+    entries, after = read[:ON_A_PAGE], read[ON_A_PAGE] if len(read) > ON_A_PAGE else None
+    done = [] if group or text else done_elsewhere(session(), None if line is None else [line])
+    elsewhere = meanwhile(done, entries, after, first=pages.page == 1)
     photos = photos_of(session(), [one.id for one in entries if one.id is not None])
     due, today = due_in(session(), now), shop_today(session(), now)
     names = {number: rig.name for number, rig in rigs}
@@ -197,7 +210,7 @@ def _page() -> ResponseReturnValue:
         quick_logs(rigs, today.read.latest_first, shop, due),
         shown_due(due, now),
         sum(item.overdue for item in due),
-        log_days(entries, photos, names, system, money_sign(shop), now),
+        log_days(entries, elsewhere, photos, names, system, money_sign(shop), now),
         pages,
         standing_of_log(session()),
         bool(wanted.kinds or line is not None or text),

@@ -16,6 +16,7 @@ from fenwick.data.logbook import LogStanding
 from fenwick.logged import Logged
 from fenwick.logged.words import details_of, title_of
 from fenwick.services.logbook.due import DueItem
+from fenwick.services.logbook.elsewhere import BUILT, ON_WAY, TESTED, DoneElsewhere
 from fenwick.services.logbook.estimate import HolderToday
 from fenwick.web.kit.due import DueRow, due_rows
 from fenwick.web.kit.paging import Paging
@@ -24,6 +25,7 @@ from fenwick.wording.logbook import DAYS, MONTHS
 
 ON_A_PAGE = 40
 HOLDER_WORDS = {BIN: "Bin", FILTER: "Filter", BAG: "Bag", TANK: "Tank"}
+ELSEWHERE_WORDS = {ON_WAY: "Step of the way", BUILT: "Built", TESTED: "Tested"}
 DUE_SHOWN = 4  #: on the page of the log; the rest stands on its own
 
 
@@ -86,14 +88,45 @@ class LogView:
 
 
 def log_days(
-    entries: Sequence[Logged], photos: Mapping[int, Sequence[int]], lines: Mapping[int, str], system: str, money: str,
-    now: datetime,
+    entries: Sequence[Logged], elsewhere: Sequence[DoneElsewhere], photos: Mapping[int, Sequence[int]],
+    lines: Mapping[int, str], system: str, money: str, now: datetime,
 ) -> tuple[LogDay, ...]:  # fmt: skip
-    """The entries of a page by the day."""
-    rows = [(one.at.date(), _row(one, photos, lines, system, money)) for one in entries]
+    """The entries of a page by the day, with what was done on other pages meanwhile."""
+    rows = [(one.at, _row(one, photos, lines, system, money)) for one in entries]
+    rows += [(one.at, _row_elsewhere(one, lines)) for one in elsewhere]
+    rows.sort(key=lambda one: one[0], reverse=True)
     return tuple(
-        LogDay(day_words(day, now), tuple(row for _, row in group)) for day, group in groupby(rows, lambda one: one[0])
+        LogDay(day_words(day, now), tuple(row for _, row in group))
+        for day, group in groupby(rows, lambda one: one[0].date())
     )
+
+
+def _row_elsewhere(one: DoneElsewhere, lines: Mapping[int, str]) -> EntryRow:
+    links = {
+        ON_WAY: lambda: url_for("line.way", line_id=one.line),
+        BUILT: lambda: url_for("build.show", line_id=one.line, what=one.what),
+        TESTED: lambda: url_for("trials.show", trial_id=one.test),
+    }
+    time = one.at.strftime("%H:%M") if one.timed else ""
+    return EntryRow(
+        0, one.kind, time, ELSEWHERE_WORDS[one.kind], (one.words,), "", lines.get(one.line, ""), (), links[one.kind]()
+    )
+
+
+def meanwhile(
+    found: Sequence[DoneElsewhere], entries: Sequence[Logged], after: Logged | None, *, first: bool
+) -> list[DoneElsewhere]:
+    """What falls between the entries of a page.
+
+    Parameters
+    ----------
+    found : all that was done on other pages
+    entries : of the page, the newest first
+    after : the first entry of the next page; None: this is the last
+    first : whether this page is the first, up to now
+    """
+    newest = None if first or not entries else entries[0].at
+    return [one for one in found if (newest is None or one.at <= newest) and (after is None or one.at > after.at)]
 
 
 def _row(

@@ -10,14 +10,23 @@ from markupsafe import Markup
 from fenwick.core.judging.check import LEVEL_WORDS
 from fenwick.core.line.line import Line
 from fenwick.core.tuning.candidates import FED, readable
-from fenwick.core.tuning.fit import REACH, Fit, figures_at, miss_level, next_readings
-from fenwick.core.tuning.readings import FLOW, KEPT, Reading
+from fenwick.core.tuning.fit import (
+    Fit,
+    believed_before,
+    figures_at,
+    miss_level,
+    next_readings,
+    stretched,
+    stretched_share,
+)
+from fenwick.core.tuning.readings import FLOW, KEPT, KINDS, Reading
 from fenwick.data.lines import LineState
 from fenwick.data.readings import Taken
 from fenwick.drawing.factor_bars import render_factor
+from fenwick.rig import Rig
 from fenwick.rig.to_core.line import described_line
 from fenwick.rig.voice import voice_for
-from fenwick.services.readings import station_kinds, tune, tuned_rig
+from fenwick.services.readings import station_kinds, tune, tuned_figures, tuned_rig
 from fenwick.web.kit.paging import Paging
 from fenwick.web.kit.pieces import BeforeAfter
 from fenwick.web.readings.form import ReadingForm, reading_form
@@ -69,6 +78,7 @@ class ReadingsView:
     fixed: int
     doubt: str
     next: list[tuple[str, str]]
+    expected: str  #: what the reading that is typed should show; empty: not known
     asked: str
     figures: list[tuple[str, str]]
     tuned: bool | None  #: whether the line is tuned; None: it has no factors
@@ -89,6 +99,7 @@ def readings_view(
     asked = asked if asked in FIGURES else KEPT
     bars = {one.key: render_factor(one) for one in fitted.fitted()} if fitted else {}
     rows = factor_rows(fitted, voice) if fitted else []
+    so_far = fitted or believed_before(line)
     return ReadingsView(
         state=state,
         form=form,
@@ -98,12 +109,13 @@ def readings_view(
         factors=[(row, bars[row.key]) for row in rows],
         fixed=sum(row.fixed for row in rows),
         doubt=doubt_words(fitted, voice) if fitted else "",
-        next=_next(fitted, line, kinds, asked, voice) if fitted else [],
+        next=_next(so_far, line, kinds, asked, voice),
+        expected=_expected(so_far, form, voice),
         asked=asked,
         figures=[(key, words) for key, (words, _) in FIGURES.items()],
         tuned=None if rig.tuning is None else rig.tuning.on,
-        can_tune=fitted is not None and rig != tuned_rig(rig, fitted),
-        changed=_changed(fitted, line, voice) if fitted else [],
+        can_tune=fitted is not None and not fitted.doubted and rig != tuned_rig(rig, fitted),
+        changed=_changed(rig, fitted, line, voice) if fitted else [],
     )
 
 
@@ -158,19 +170,40 @@ def _next(fitted: Fit, line: Line, kinds: Mapping[str, str], asked: str, voice: 
     candidates = readable(line, places, FED)
     figure_asked = Reading(asked, 0.0, 1.0, port)
     found = [one for one in next_readings(fitted, candidates, figure_asked) if one.before > 0.0]
-    return [next_words(one, FIGURES[asked][1], voice) for one in found[:MOST_NEXT] if one.after < 0.98 * one.before]
+    return [next_words(one, voice) for one in found[:MOST_NEXT] if one.after < 0.98 * one.before]
 
 
-def _changed(fitted: Fit, line: Line, voice: Voice) -> list[BeforeAfter]:
+def _changed(rig: Rig, fitted: Fit, line: Line, voice: Voice) -> list[BeforeAfter]:
     """The figures that matter, as described and as tuned, with their 90 % intervals."""
     port = next((leaf.id for leaf in line.leaves if leaf.open), line.leaves[0].id)
     told = []
-    for key, (words, quantity) in FIGURES.items():
-        found = figures_at(fitted, Reading(key, 0.0, 1.0, port))
-        if found is None:
-            continue
-        (was, was_sd), (now, now_sd) = found
-        before = f"{voice.figure(was, quantity)} ± {voice.figure(REACH * was_sd, quantity)}"
-        after = f"{voice.figure(now, quantity)} ± {voice.figure(REACH * now_sd, quantity)}"
-        told.append(BeforeAfter(words, before, after))
+    for one in tuned_figures(rig, fitted, port):
+        words, quantity = FIGURES[one.kind]
+        was, now = (
+            f"{voice.figure(found.value, quantity)}, {voice.figure(found.low, quantity, unit=False)} to "
+            f"{voice.figure(found.high, quantity)}"
+            for found in (one.described, one.tuned)
+        )
+        told.append(BeforeAfter(words, was, now))
     return told
+
+
+def _expected(fitted: Fit, form: ReadingForm, voice: Voice) -> str:
+    """What the line should show where the form asks, by what is known of it so far."""
+    given = {one.path: one.text for one in form.fields}
+    places = [code for one in form.fields if one.path == "station" for code, _ in one.choices]
+    station = given.get("station") or (places[0] if places else "")
+    kind = given["kind"]
+    if kind not in KINDS or (station and station not in places):
+        return ""
+    where = "" if kind in (FLOW, KEPT) else station
+    asked = Reading(kind, 0.0, 1.0, given.get("port", ""), where, given.get("dust", ""))
+    found = figures_at(fitted, asked)
+    if found is None:
+        return ""
+    value, sd = found[1]
+    low, high = stretched_share(value, sd) if kind == KEPT else stretched(value, sd)
+    return (
+        f"This line should show {reading_figure(asked, value, voice)}; "
+        f"{reading_figure(asked, low, voice)} to {reading_figure(asked, high, voice)} would be no surprise."
+    )

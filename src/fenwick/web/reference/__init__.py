@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from flask import Blueprint, render_template
+from flask import Blueprint, render_template, request
 from flask.typing import ResponseReturnValue
 
 from fenwick.core.components.dust import DUSTS
@@ -15,6 +15,7 @@ from fenwick.web.kit.units import unit_system
 from fenwick.web.kit.words import MACHINE_WORDS, RELEASE_WORDS
 from fenwick.web.reference.beliefs import belief_tables
 from fenwick.web.reference.catalogues import catalogue_tables
+from fenwick.web.reference.equations import equations
 
 bp = Blueprint("reference", __name__)
 
@@ -37,7 +38,9 @@ def assumptions() -> ResponseReturnValue:
 def guide() -> ResponseReturnValue:
     """Every page with the question that it answers."""
     places = [(place, list(dict.fromkeys(page for page in HELP.values() if page.place == place))) for place in PLACES]
-    return render_template("reference/guide.html", places=places)
+    rules = _by_subject(unit_system())
+    find = request.args.get("find", "").strip()[:100]
+    return render_template("reference/guide.html", places=places, rules=rules, equations=equations(), find=find)
 
 
 @dataclass(frozen=True)
@@ -57,7 +60,7 @@ def _by_subject(system: str) -> dict[str, list[RuleRow]]:
 
         def text(value: float, rule: Rule = rule) -> str:
             if rule.quantity == "number":
-                return f"{value:,.6g}".replace(",", " ")
+                return (f"{value:,.0f}" if abs(value) >= 1e6 else f"{value:,.6g}").replace(",", " ")
             return format_value(value, rule.quantity, system, field=True)
 
         unit = rule.unit or unit_label(rule.quantity, system)

@@ -22,7 +22,9 @@ from fenwick.core.tuning.readings import Reading, expected
 #: minutes that a reading takes, by its kind
 MINUTES = {"look": 2.0, "suction": 3.0, "blocked": 3.0, "sealed": 4.0, "flow": 8.0, "kept": 25.0}
 LOOK, LOOK_SD = "look", 0.25  #: a reading that is 1 where a fault is seen and 0 where it is not; how far it errs
-PATIENCE = 0.25  #: how much a reading's time counts against what it tells [-]
+PATIENCE = 0.5  #: how much a reading's time counts against what it tells [-]
+MOST_PAIRED = 6  #: suspects, of whom a check is to part two
+SEEN_APART = 2.0  #: in a gauge's own uncertainties, below which two figures are one to it
 LEAST_NAMED = 0.01  #: share from which a suspect is worth naming [-]
 
 
@@ -46,11 +48,13 @@ class Suspect:
 
 @dataclass(frozen=True)
 class NextCheck:
-    """A reading that would tell suspects apart, with what the leading two make it."""
+    """A reading that would tell suspects apart, with what the two make it that it parts best."""
 
     reading: Reading
-    first: float  #: expected with the leading fault
-    second: float  #: with the next
+    leading: str  #: the likelier of the two faults
+    other: str
+    first: float  #: expected with the likelier one
+    second: float  #: with the other
     apart: float  #: in standard deviations
     minutes: float
 
@@ -194,20 +198,36 @@ def next_checks(case: Case, so_far: Hunt, candidates: Sequence[Reading]) -> list
     weights = np.array([shares[one.fault] / counts[one.fault] for one in case.lines])
     other = np.array([[a.fault != b.fault for b in case.lines] for a in case.lines])
     unsure = np.sqrt(np.diag(case.unsure(candidates)) + np.array([reading.sd**2 for reading in candidates]))
-    best = [
+    paired = so_far.suspects[:MOST_PAIRED]
+    places = [
         next(i for i, made in enumerate(case.lines) if (made.fault, made.degree) == (one.fault, one.degree))
-        for one in so_far.suspects[:2]
+        for one in paired
     ]
     found = []
     for j, reading in enumerate(candidates):
         column = said[:, j]
-        if not np.all(np.isfinite(column[best])):
+        if not np.all(np.isfinite(column[places[:2]])):
             continue
-        column = np.where(np.isfinite(column), column, column[best[0]])
+        column = np.where(np.isfinite(column), column, column[places[0]])
         apart = (column[:, None] - column[None, :]) / unsure[j]
         told = float(np.sum(np.outer(weights, weights) * other * (1.0 - np.exp(-np.square(apart) / 8.0))))
-        minutes = MINUTES[reading.kind]
-        first, second = float(column[best[0]]), float(column[best[1]])
-        check = NextCheck(reading, first, second, abs(first - second) / float(unsure[j]), minutes)
-        found.append((told / minutes**PATIENCE, check))
+        check = _parted(reading, paired, column[places], float(unsure[j]))
+        if check is not None:
+            found.append((told / check.minutes**PATIENCE, check))
     return [check for _, check in sorted(found, key=lambda pair: -pair[0])]
+
+
+def _parted(reading: Reading, paired: Sequence[Suspect], shown: Array, unsure: float) -> NextCheck | None:
+    """The two suspects that a reading parts best; None where the gauge shows both of any two alike."""
+    shares = np.array([one.share for one in paired])
+    off = np.abs(shown[:, None] - shown[None, :])
+    gain = np.triu(np.outer(shares, shares) * (1.0 - np.exp(-np.square(off / unsure) / 8.0)), 1)
+    if reading.kind != LOOK:
+        gain = np.where(off < SEEN_APART * reading.sd, 0.0, gain)
+    first, second = (int(i) for i in np.unravel_index(int(np.argmax(gain)), gain.shape))
+    if gain[first, second] <= 0.0:
+        return None
+    minutes = MINUTES[reading.kind]
+    faults = paired[first].fault, paired[second].fault
+    apart = float(off[first, second]) / unsure
+    return NextCheck(reading, *faults, float(shown[first]), float(shown[second]), apart, minutes)

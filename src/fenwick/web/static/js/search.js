@@ -3,6 +3,7 @@
   const field = document.querySelector("[data-finds]");
   if (!field) return;
   field.closest(".needs-script").hidden = false;
+  const began = new Map();
   const folds = [...document.querySelectorAll(field.dataset.finds)];
   const said = document.getElementById("find-said");
 
@@ -19,13 +20,15 @@
         here += matches ? 1 : 0;
       }
       fold.hidden = words.length > 0 && here === 0;
-      fold.open = words.length > 0 && here > 0;
+      fold.open = words.length > 0 ? here > 0 : began.get(fold);
       found += here;
     }
     said.textContent = words.length ? `${found} row${found === 1 ? "" : "s"}` : "";
   }
 
+  for (const fold of folds) began.set(fold, fold.open);
   field.addEventListener("input", look);
+  if (field.value) look(); /* the address may bring the words along */
   /* a link to one of the tables finds it open */
   function unfold() {
     const there = document.getElementById(location.hash.slice(1));
