@@ -172,6 +172,12 @@ def test_an_interval_stays_in_what_can_be_and_is_that_of_the_line(client: FlaskC
     assert told is not None
     was = told.select("td")[0].text
     assert f"{100 * band.low:.1f} to {100 * band.high:.1f} %" in was
+    client.post("/lines/3/test/tune")
+    after = sureness_of(read_rig(client.get("/lines/3/rig.json").data)).kept
+    assert after is not None
+    assert after.high - after.low < 0.1
+    assert f"{100 * after.low:.1f} to {100 * after.high:.1f} %" in told.select("td")[1].text
+    assert f"{100 * after.low:.1f}" in client.get("/lines/3/late").text.replace("\u2009", " ")
     for found in re.findall(r"([\d.]+) to ([\d.]+) %", told.text):
         assert 0.0 <= float(found[0]) < float(found[1]) <= 100.0
 

@@ -10,8 +10,9 @@ from fenwick.core.errors import CoreError
 from fenwick.core.line.line import Line
 from fenwick.core.tuning.fit import Fit, figures_at, fit, stretched, stretched_share
 from fenwick.core.tuning.readings import FLOW, KEPT, Reading
+from fenwick.core.tuning.told import told_together
 from fenwick.data.readings import Taken
-from fenwick.rig import Rig
+from fenwick.rig import Rig, build_line
 from fenwick.rig.format.tuning import LEAST, MOST
 from fenwick.rig.to_core.line import described_line
 from fenwick.services.solving import sureness_of
@@ -55,7 +56,7 @@ class TunedFigure:
 def tuned_figures(rig: Rig, fitted: Fit, port: str) -> list[TunedFigure]:
     """What the tuning makes of what is kept and of the air.
 
-    As described, what is kept has the band that the line's page shows; tuned, what the readings leave of it.
+    What is kept has the band that the line's page shows, of the line as described and of the same line tuned.
 
     Parameters
     ----------
@@ -72,7 +73,7 @@ def tuned_figures(rig: Rig, fitted: Fit, port: str) -> list[TunedFigure]:
         interval = stretched_share if kind == KEPT else stretched
         was, now = (FigureInterval(value, *interval(value, sd)) for value, sd in both)
         if kind == KEPT:
-            was = _kept(plain, was)
+            was, now = _kept(plain, was), _kept(tuned_rig(rig, fitted), now)
         found.append(TunedFigure(kind, was, now))
     return found
 
@@ -95,5 +96,8 @@ def tuned_rig(rig: Rig, fitted: Fit) -> Rig:
     factors = {key: min(max(round(value, DIGITS), LEAST), MOST) for key, value in fitted.factors.items()}
     unsure = {key: round(share, DIGITS) for key, share in fitted.left.items()}
     slot = 1.0 if rig.tuning is None else rig.tuning.slot
-    document = rig.model_dump(mode="json") | {"tuning": {"on": True, **factors, "slot": slot, "unsure": unsure}}
-    return Rig.model_validate(document)
+    tuning = {"on": True, **factors, "slot": slot, "unsure": unsure}
+    moved = Rig.model_validate(rig.model_dump(mode="json") | {"tuning": tuning})
+    rows = told_together(build_line(moved), fitted)
+    told = [{"slopes": [{"of": of, "slope": slope} for of, slope in row]} for row in rows]
+    return Rig.model_validate(rig.model_dump(mode="json") | {"tuning": {**tuning, "told": told}})

@@ -12,6 +12,7 @@ import numpy.typing as npt
 from fenwick.core.arrays import Array, one_value
 from fenwick.core.components.dust import Dust
 from fenwick.core.doubt.assumptions import assumptions_of
+from fenwick.core.doubt.together import left_of, tied
 from fenwick.core.dust.cakes import settled_point
 from fenwick.core.dust.capture import capture
 from fenwick.core.dust.caught import arriving
@@ -20,6 +21,7 @@ from fenwick.core.dust.stream import walk_through
 from fenwick.core.line.line import Line
 from fenwick.core.line.ports import with_grains
 from fenwick.core.rules import RULES, Rule, rule
+from fenwick.core.rules.book import Slopes
 
 DRAWS, SEED = 1500, 20
 WITHIN = 0.90  #: share of the draws inside a band [-]
@@ -106,12 +108,16 @@ def vary(line: Line, draws: int, seed: int, more: tuple[str, ...] = ()) -> Varie
     models = random.integers(0, 1 + len(OTHER_MODELS), draws)
     # where readings have fixed the cut size, they have chosen between the published models, too
     models = np.where(random.random(draws) < _left(line, "swirl.cut"), models, 0)
+    return Varied(with_drawn(line, drawn), drawn, seed, np.insert(models, 0, 0))
+
+
+def with_drawn(line: Line, drawn: Mapping[str, Array]) -> Line:
+    """A line in as many variants as values were drawn of its rules, the sizes of its dust among them."""
 
     def grains(dust: Dust) -> Dust:
         return dust.scaled(drawn["dust.size"]).with_fines(drawn["dust.fines"])
 
-    whole = replace(with_grains(line, grains), rules=line.rules.with_values(drawn))
-    return Varied(whole, drawn, seed, np.insert(models, 0, 0))
+    return replace(with_grains(line, grains), rules=line.rules.with_values(drawn))
 
 
 def drawn_values(line: Line, key: str, draws: int, seed: int) -> Array:
@@ -124,36 +130,52 @@ def drawn_values(line: Line, key: str, draws: int, seed: int) -> Array:
     draws : how many, besides the line as it stands [-]
     seed : of the chances drawn; the same one draws the same again [-]
     """
-    left, moved = _left(line, key), _moved(line, key)
-    values = _spread(key, left, draws, seed)
+    left, told = 1.0 if line.rules.told else _left(line, key), line.rules.told
+    return in_force(line, key, _spread(key, left, told if key in tied(told) else (), draws, seed))
+
+
+def in_force(line: Line, key: str, values: Array) -> Array:
+    """Values drawn round a rule of the table, moved as the rule in force is, in the rule's own unit.
+
+    Parameters
+    ----------
+    values : of any shape [the rule's unit]
+    """
+    moved = one_value(line.rules[key]) / rule(key).value
     return values if moved == 1.0 else np.asarray(values * moved)
 
 
 @lru_cache(maxsize=512)
-def _spread(key: str, left: float, draws: int, seed: int) -> Array:
+def _spread(key: str, left: float, told: tuple[Slopes, ...], draws: int, seed: int) -> Array:
     """A rule drawn round its value in the table; every line of a shop asks for the same few."""
-    normal = left * _generator(seed, key).standard_normal(draws)
+    normal = left * _normal(key, told, draws, seed)
     values = spread_values(rule(key), np.insert(normal, 0, 0.0))
     values.setflags(write=False)
     return values
 
 
 @lru_cache(maxsize=512)
-def _order(key: str, draws: int, seed: int) -> Draws:
+def _normal(key: str, told: tuple[Slopes, ...], draws: int, seed: int) -> Array:
+    """Chances drawn of a rule: its own, or what readings left of it together with others."""
+    if told:
+        values = sum((weight * _normal(of, (), draws, seed) for of, weight in tied(told)[key]), np.zeros(draws))
+    else:
+        values = _generator(seed, key).standard_normal(draws)
+    values.setflags(write=False)
+    return values
+
+
+@lru_cache(maxsize=512)
+def _order(key: str, told: tuple[Slopes, ...], draws: int, seed: int) -> Draws:
     """Draws of a rule from its lowest value to its highest: those of the chances drawn."""
-    order = np.argsort(_generator(seed, key).standard_normal(draws), kind="stable")
+    order = np.argsort(_normal(key, told, draws, seed), kind="stable")
     order.setflags(write=False)
     return order
 
 
-def _moved(line: Line, key: str) -> float:
-    """The value of a rule in force over that of the table [-]."""
-    return one_value(line.rules[key]) / rule(key).value
-
-
 def _left(line: Line, key: str) -> float:
     """Of what the table believes possible of a rule, the share that readings left [-]."""
-    return line.rules.left.get(key, 1.0)
+    return left_of(line.rules.told, key) if line.rules.told else line.rules.left.get(key, 1.0)
 
 
 def _generator(seed: int, key: str) -> np.random.Generator:
@@ -217,7 +239,9 @@ class Causes:
 
 
 def _causes(varied: Varied, several_models: bool) -> Causes:
-    orders = {key: _order(key, varied.count - 1, varied.seed) for key in varied.drawn}
+    told = varied.line.rules.told
+    ties = tied(told)
+    orders = {k: _order(k, told if k in ties else (), varied.count - 1, varied.seed) for k in varied.drawn}
     if several_models:
         orders[MODEL] = np.argsort(varied.models[1:], kind="stable")
     return Causes(orders)

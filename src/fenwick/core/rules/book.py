@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 
 from fenwick.core.arrays import Values
 from fenwick.core.rules import air_path, dust_path, logbook, making, prices, safety, separation, testing, ways
@@ -75,12 +75,18 @@ SUBJECTS = {
 _BY_KEY = {rule.key: rule for rule in RULES}
 
 
+#: what one reading, or several together, tell of rules: by key, how far it moves for one standard deviation of the
+#: rule, over its own; a key that is no rule stands for what else moves it and is not drawn
+Slopes = tuple[tuple[str, float], ...]
+
+
 @dataclass(frozen=True)
 class RuleBook:
     """The rules in force: the table's values with some replaced; a value may be an array over variants."""
 
     replaced: dict[str, Values] = field(default_factory=dict)
     left: dict[str, float] = field(default_factory=dict)  #: of some rules' ranges, the share that readings left [-]
+    told: tuple[Slopes, ...] = ()  #: what readings tell of rules together; where there is any, `left` is not asked
 
     def __getitem__(self, key: str) -> Values:
         """Value of a rule, in its own unit; KeyError for an unknown key."""
@@ -101,7 +107,7 @@ class RuleBook:
         unknown = set(changes) - set(_BY_KEY)
         if unknown:
             raise KeyError(f"no such rule: {', '.join(sorted(unknown))}")
-        return RuleBook({**self.replaced, **changes}, self.left)
+        return replace(self, replaced={**self.replaced, **changes})
 
     def narrowed(self, left: Mapping[str, float]) -> RuleBook:
         """A rule book in which some rules are surer than the table has them, by shares of their ranges [-].
@@ -110,7 +116,11 @@ class RuleBook:
         ----------
         left : by key, the share of its range that is left open [-]
         """
-        return RuleBook(self.replaced, {**self.left, **left})
+        return replace(self, left={**self.left, **left})
+
+    def told_by(self, readings: tuple[Slopes, ...]) -> RuleBook:
+        """A rule book of which readings have told what they tell of rules together."""
+        return replace(self, told=readings)
 
 
 def rule(key: str) -> Rule:

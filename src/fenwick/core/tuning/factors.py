@@ -15,6 +15,7 @@ from fenwick.core.arrays import Array, Values, one_value
 from fenwick.core.components.vacuum import MeasuredCurve
 from fenwick.core.line.line import Line
 from fenwick.core.rules import RULES
+from fenwick.core.rules.book import Slopes
 
 
 @dataclass(frozen=True)
@@ -56,7 +57,12 @@ FACTORS: dict[str, Factor] = {
 TESTED: dict[str, Factor] = {"slot": Factor("slot", "What its slots give back", 0.20, ("slot.loss",))}
 
 
-def tuned(line: Line, factors: Mapping[str, Values], left: Mapping[str, float] | None = None) -> Line:
+def tuned(
+    line: Line,
+    factors: Mapping[str, Values],
+    left: Mapping[str, float] | None = None,
+    told: tuple[Slopes, ...] = (),
+) -> Line:
     """The line with some factors applied; values may be arrays over variants.
 
     Parameters
@@ -64,6 +70,7 @@ def tuned(line: Line, factors: Mapping[str, Values], left: Mapping[str, float] |
     line : as described
     factors : by their keys [-]
     left : of what was believed possible of a factor, the share that readings left [-]; absent: all of it
+    told : what the readings tell of rules together, for the draws of bands
 
     Raises
     ------
@@ -75,7 +82,7 @@ def tuned(line: Line, factors: Mapping[str, Values], left: Mapping[str, float] |
         for rule in (FACTORS | TESTED)[key].rules:
             rules[rule] = np.asarray(line.rules[rule]) * value
     surer = {rule: share for key, share in (left or {}).items() for rule in (*FACTORS[key].rules, *FACTORS[key].surer)}
-    changed = replace(line, rules=line.rules.with_values(rules).narrowed(surer))
+    changed = replace(line, rules=line.rules.with_values(rules).narrowed(surer).told_by(told))
     if "fan" in factors:
         changed = _with_fan(changed, factors["fan"])
     return changed

@@ -68,7 +68,8 @@ def standing(line: Line, reading: Reading) -> Line:
         way = next((leaf.way for leaf in line.leaves if leaf.id == reading.port), ())
         on = {branch.id for branch in way}
         line = with_openings(line, {b.id: float(b.id in on) for leaf in line.leaves for b in leaf.way})
-    if reading.dust:
+    # fed with its own dust, its dust is what it is taken to be, in every draw
+    if reading.dust and (line.dust is None or line.dust.kind != reading.dust):
         line = replace(line, dust=DUSTS[reading.dust])
     return _blocked(line) if reading.kind == BLOCKED else line
 

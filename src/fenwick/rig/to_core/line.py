@@ -84,7 +84,7 @@ def build_line(rig: Rig) -> Line:
         rules=RuleBook().with_values(ONE_HOSE) if swapped else RuleBook(),
     )
     if rig.tuning and rig.tuning.on:
-        line = tuned(line, rig.tuning.factors, rig.tuning.left)
+        line = tuned(line, rig.tuning.factors, rig.tuning.left, rig.tuning.slopes)
     return with_cakes(with_dust(line))
 
 
