@@ -1,4 +1,4 @@
-"""What readings tell of rules together: draws stay with what was read, and with nothing read they stay what they were."""
+"""What readings tell of rules together: draws stay with what was read; with nothing read they are what they were."""
 
 from __future__ import annotations
 

@@ -112,7 +112,12 @@ def vary(line: Line, draws: int, seed: int, more: tuple[str, ...] = ()) -> Varie
 
 
 def with_drawn(line: Line, drawn: Mapping[str, Array]) -> Line:
-    """A line in as many variants as values were drawn of its rules, the sizes of its dust among them."""
+    """A line in as many variants as values were drawn of its rules, the sizes of its dust among them.
+
+    Parameters
+    ----------
+    drawn : by rule, those of its grains among them; shape (n,) [each in its rule's unit]
+    """
 
     def grains(dust: Dust) -> Dust:
         return dust.scaled(drawn["dust.size"]).with_fines(drawn["dust.fines"])

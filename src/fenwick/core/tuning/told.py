@@ -47,4 +47,4 @@ def _by_rules(line: Line, readings: list[Reading], keys: tuple[str, ...]) -> Arr
     said = expected(with_drawn(line, values), readings)
     slopes = (said[:, 0::2] - said[:, 1::2]) / (2.0 * STEP)
     sds = np.array([reading.sd for reading in readings])
-    return np.where(np.isfinite(slopes), slopes, 0.0) / sds[:, None]
+    return np.asarray(np.where(np.isfinite(slopes), slopes, 0.0) / sds[:, None])
