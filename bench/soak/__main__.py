@@ -13,6 +13,7 @@ from pathlib import Path
 from bench.soak.decade import decade, page_times
 from bench.soak.fuzz import fuzz
 from bench.soak.kills import kills
+from bench.soak.owners import best_named
 from bench.soak.phone import soak_all
 from bench.soak.races import races
 from bench.soak.streams import memory, streams
@@ -23,6 +24,7 @@ from fenwick.web import create_app
 
 PAGE_WITHIN, STREAM_WITHIN, GROWS = 0.3, 2.0, 1.1  #: [s], [s], [-]
 FINDS = 0.95  #: of small cases, in which the search finds the best way there is [-]
+NAMES = 0.9  #: of simulated owners, for whom the best test is named [-]
 Outcome = tuple[bool, str]
 
 
@@ -75,6 +77,12 @@ def _ways(_folder: Path, share: float) -> Outcome:
     return same >= FINDS * of, f"{same} of {of} ways as good as the best of all there are"
 
 
+def _owners(_folder: Path, share: float) -> Outcome:
+    of = round(100 * share) or 5
+    named = best_named(of)
+    return named >= NAMES * of, f"the best test was named for {named} of {of} owners"
+
+
 def _decade(folder: Path, share: float) -> Outcome:
     times = page_times(create_app(decade(folder / "shop.db", share), "soak"))
     slowest = sorted(times.items(), key=lambda pair: -pair[1])[:4]
@@ -98,6 +106,7 @@ TRIALS: dict[str, Callable[[Path, float], Outcome]] = {
     "fuzz": _fuzz,
     "trees": _trees,
     "ways": _ways,
+    "owners": _owners,
     "decade": _decade,
     "streams": _streams,
     "memory": _memory,

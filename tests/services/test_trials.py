@@ -9,7 +9,15 @@ from fenwick.core.bench.trials.plan import KINDS, MASSES, Plan
 from fenwick.core.tuning.candidates import READ_AT
 from fenwick.data.lines import line_state
 from fenwick.data.trials import add_run, add_trial, trial_state, trials_of
-from fenwick.services.trials import Workbench, judged_trial, logged, readings_from, runs_of, workbench
+from fenwick.services.trials import (
+    Workbench,
+    judged_trial,
+    logged,
+    readings_from,
+    runs_of,
+    trial_bench,
+    workbench,
+)
 from fenwick.units import INCH, METRIC
 
 
@@ -42,9 +50,9 @@ def test_the_expected_does_not_depend_on_the_units_it_is_shown_in(session: Sessi
 
 def test_a_test_that_has_not_been_run_has_no_outcome_and_gives_no_reading(session: Session, bench: Workbench) -> None:
     trial = trial_state(session, add_trial(session, 1, Plan("separation", MASSES), "New"))
-    judged = judged_trial(session, trial, bench)
+    judged = judged_trial(session, trial, trial_bench(session, trial, bench))
     assert all(state is None for state in judged.states)
-    assert readings_from(session, trial, 0, bench) == []
+    assert readings_from(session, trial, 0, trial_bench(session, trial, bench)) == []
 
 
 def test_a_run_begun_and_not_read_counts_for_nothing(session: Session, bench: Workbench) -> None:
@@ -52,14 +60,14 @@ def test_a_run_begun_and_not_read_counts_for_nothing(session: Session, bench: Wo
     add_run(session, number, 0)
     trial = trial_state(session, number)
     assert len(runs_of(session, trial)) == trial.plan.repeats + 1  # one more than was planned
-    assert not any(judged_trial(session, trial, bench).counted)
-    assert readings_from(session, trial, 0, bench) == []
+    assert not any(judged_trial(session, trial, trial_bench(session, trial, bench)).counted)
+    assert readings_from(session, trial, 0, trial_bench(session, trial, bench)) == []
 
 
 @pytest.mark.parametrize("variant", [-1, 7, 10_000])
 def test_a_state_that_a_test_does_not_have_gives_no_reading(session: Session, bench: Workbench, variant: int) -> None:
     for trial in trials_of(session, 1):
-        assert readings_from(session, trial, variant, bench) == []
+        assert readings_from(session, trial, variant, trial_bench(session, trial, bench)) == []
 
 
 def test_every_run_of_the_demo_is_judged_once_and_in_its_order(session: Session) -> None:
@@ -67,7 +75,7 @@ def test_every_run_of_the_demo_is_judged_once_and_in_its_order(session: Session)
     for line_id in (1, 2, 3):
         bench = workbench(line_state(session, line_id), METRIC)
         for trial in trials_of(session, line_id):
-            judged = judged_trial(session, trial, bench)
+            judged = judged_trial(session, trial, trial_bench(session, trial, bench))
             assert len(judged.counted) == len(trial.runs)
             assert len(judged.states) == len(trial.plan.variants)
             judged_some = judged_some or any(judged.counted)
@@ -80,7 +88,7 @@ def test_readings_of_a_test_can_be_put_to_its_line(session: Session) -> None:
         bench = workbench(line_state(session, line_id), METRIC)
         for trial in trials_of(session, line_id):
             for variant in range(len(trial.plan.variants)):
-                for reading in readings_from(session, trial, variant, bench):
+                for reading in readings_from(session, trial, variant, trial_bench(session, trial, bench)):
                     assert reading.sd > 0.0
                     assert not reading.station or reading.station in bench.places
                     taken += 1

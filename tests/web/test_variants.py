@@ -1,107 +1,279 @@
-"""Variants of a line: copied, changed apart, compared side by side."""
+"""Tests of variants: states that are lines, each expected by itself; readings that go to their own line; what to test."""
+
+from __future__ import annotations
 
 import re
 
+import pytest
 from bs4 import BeautifulSoup
 from flask.testing import FlaskClient
+from sqlmodel import Session
 
-from fenwick.data.demo import demo_rig
-from fenwick.rig import edit_rig
-from fenwick.rig.compare import differences
-from fenwick.rig.edits.structure import add_part
-
-HTMX = {"HX-Request": "true"}
-BORE = "line.branches[0].elements[2].bore_m"
-
-
-def test_a_variant_starts_equal_and_changes_alone(client: FlaskClient) -> None:
-    made = client.post("/lines/1/copy")
-    assert made.location == "/lines/4"
-    page = BeautifulSoup(client.get("/lines/4").text, "html.parser")
-    assert [a.text for a in page.select(".lines > a:not(.pale)")] == ["Drum sander, cyclone", "Drum sander line 2"]
-    assert len(page.select(".all-lines a")) == 4
-    same = BeautifulSoup(client.get("/lines/1/compare/4").text, "html.parser")
-    assert "Nothing but the name." in same.text
-    assert not same.select("tr.differs, td.differs, .badge.mark")
-    client.post("/lines/4/parts/hose-b", data={BORE: "50"}, headers=HTMX)
-    apart = BeautifulSoup(client.get("/lines/1/compare/4").text, "html.parser")
-    cells = [" ".join(cell.text.split()) for cell in apart.select(".compare-parts tbody tr > *")]
-    assert cells == ["1Hose B", "Bore", "63 mm", "50 mm"]
-    assert "Slowest hose" in [str(cell["data-title"]) for cell in apart.select("td.differs")]
-    assert len(apart.select(".compare-drawings .badge.mark")) == 4, "on both lines, wide and narrow"
-    assert client.post("/lines/1/copy").location == "/lines/5"  # under a name of its own
+from fenwick.core.bench.trials.planning import GOALS
+from fenwick.data.lines import set_removed
+from fenwick.data.readings import readings_of
+from fenwick.data.trials import trial_state, trials_of
+from fenwick.rig import read_rig
+from fenwick.services.trials import trial_bench, workbench
+from fenwick.units import INCH, METRIC
+from fenwick.wording.planning import GOAL_WORDS
+from tests.web.test_trials import HTMX, carried_out, first_run, go, planned, soup
 
 
-def test_lines_of_quite_different_parts_are_compared(client: FlaskClient) -> None:
-    page = BeautifulSoup(client.get("/lines/1/compare/2").text, "html.parser")
-    text = " ".join(table.text for table in page.select(".compare-parts"))
-    assert "not there" in text
-    assert "Sanding dust P120" in text
-    assert "only in Bench line" in page.select_one(".compare-ports").text  # type: ignore[union-attr]
-    assert client.get("/lines/1/compare/99").status_code == 404
-    assert client.post("/lines/99/copy").status_code == 404
+def plan_page(client: FlaskClient, query: str) -> BeautifulSoup:
+    """The form of a plan on line 1."""
+    answer = client.get(f"/lines/1/tests/plan?{query}")
+    assert answer.status_code == 200
+    return soup(answer)
 
 
-def test_differences_name_part_key_and_unit() -> None:
-    rig = demo_rig()
-    changed = edit_rig(rig, {BORE: 0.05, "site.altitude_m": 0.0, "vacuum.filter.held_kg": 0.0, "dust.kind": "saw"})
-    found = {(d.part, d.title): d for d in differences(rig, changed)}
-    assert set(found) == {("hose-b", "Bore"), ("site", "Altitude"), ("vacuum", "Dust on it"), ("dust", "Dust")}
-    assert found["hose-b", "Bore"].values == (0.063, 0.05)
-    assert found["hose-b", "Bore"].quantity == "bore"
-    assert differences(rig, rig) == []
+def expected_of(page: BeautifulSoup) -> dict[str, str]:
+    """What the model expects, by state."""
+    rows = page.select(".expects-card .states-said div")
+    return {row.dt.text: row.dd.text for row in rows if row.dt and row.dd}
 
 
-def test_no_difference_is_told_by_a_key_of_the_file(client: FlaskClient) -> None:
-    """What stands on the page of any two lines is words: no choice or part as the file spells it."""
-    spelled = re.compile(r"\b[a-z]+(?:-[a-z]+)+\b|\b[a-z]+_[a-z_]+\b")
-    for pair in ("1/compare/2", "1/compare/3", "3/compare/2"):
-        page = BeautifulSoup(client.get(f"/lines/{pair}").text, "html.parser")
-        cells = [cell.text.strip() for cell in page.select(".compare-parts td")]
-        assert cells
-        assert not [text for text in cells if spelled.fullmatch(text)]
+def plain(words: str) -> str:
+    """With ordinary spaces."""
+    return words.replace("\u2009", " ").replace("\xa0", " ")
 
 
-def test_what_changes_no_figure_is_quiet() -> None:
-    rig = demo_rig()
-    changed = edit_rig(
-        rig, {"line.elements[0].price": 99.0, "vacuum.last_held": "planer", "vacuum.filter.kind": "hepa"}
-    )
-    found = {d.key: d.quiet for d in differences(rig, changed)}
-    assert found == {"price": True, "last_held": True, "filter.kind": False}
+def builds(client: FlaskClient, **more: str) -> int:
+    """A test of line 1 against line 3; its id."""
+    data = {"kind": "builds", "seed": "5", "variant_0": "", "line_0": "1", "variant_1": "", "line_1": "3", **more}
+    answer = client.post("/lines/1/tests/plan", data=data)
+    assert answer.status_code == 302, soup(answer).select(".error")
+    return int(answer.headers["Location"].rsplit("/", 1)[1])
 
 
-def test_another_kind_of_separator_comes_first_and_keeps_its_own_sizes_quiet() -> None:
-    found = [d for d in differences(demo_rig(), demo_rig("demo_cyclone")) if d.part == "sep"]
-    assert found[0].key == "type"
-    quiet = {d.key for d in found if d.quiet}
-    assert {"slots.width_m", "body_d_m"} <= quiet
-    assert "bin.closure" not in quiet
+def test_a_state_that_is_a_line_is_called_after_it_and_expected_by_itself(client: FlaskClient) -> None:
+    page = plan_page(client, "kind=builds&line_0=1&line_1=3&variant_0=&variant_1=")
+    said = expected_of(page)
+    assert list(said) == ["Drum sander line", "Drum sander, cyclone"]
+    values = [
+        re.match(r"([\d.]+) % \(([\d.]+) to ([\d.]+)\)", words.replace("\u2009", " ").replace("\xa0", " "))
+        for words in said.values()
+    ]
+    assert all(values)
+    assert len({found[1] for found in values if found}) == 2
+    assert page.select(".expects-card .believed")
 
 
-def test_a_part_that_only_one_has_is_one_difference() -> None:
-    rig = demo_rig()
-    more, new = add_part(rig, "link", "elbow")
-    (difference,) = differences(rig, more)
-    assert (difference.part, difference.absent) == (new, (True, False))
-    (back,) = differences(more, rig)
-    assert back.absent == (False, True)
+def test_a_state_that_is_only_named_is_not_spoken_of(client: FlaskClient) -> None:
+    said = expected_of(plan_page(client, "kind=builds&line_0=1&line_1=&variant_0=&variant_1=a friend's"))
+    assert "only named" in said["a friend's"]
+    assert "%" in said["Drum sander line"]
 
 
-def test_a_line_is_renamed_removed_and_brought_back(client: FlaskClient) -> None:
-    assert client.post("/lines/2/name", data={"name": "Bench, winter"}).status_code == 302
-    page = client.get("/lines/2").text
-    assert "Bench, winter" in page
-    assert "Bench line renamed Bench, winter" in page
-    refused = client.post("/lines/2/name", data={"name": " "})
+@pytest.mark.parametrize("system", ["metric", "inch"])
+def test_leaning_and_filled_states_of_one_line_are_expected_apart(client: FlaskClient, system: str) -> None:
+    client.set_cookie("units", system)
+    for query in ("kind=tilt", "kind=fill", "kind=dust"):
+        said = expected_of(plan_page(client, query))
+        assert len(set(said.values())) == 2, query
+    page = plan_page(client, "kind=tilt&variant_0=upright&variant_1=far over&lean_1=60")
+    assert "far over" in expected_of(page)
+
+
+def test_another_kind_of_test_begins_with_its_own_states(client: FlaskClient) -> None:
+    page = plan_page(client, "kind=builds&kind_was=tilt&variant_0=upright&variant_1=leaning&lean_1=20")
+    names = [str(field["value"]) for field in page.select(".states input[name^=variant]")]
+    assert names[:2] == ["Drum sander line", "Bench line"]
+    assert not page.select("[name^=lean]")
+
+
+@pytest.mark.parametrize(
+    ("field", "text", "kind"),
+    [
+        ("lean_1", "95", "tilt"),
+        ("lean_1", "-3", "tilt"),
+        ("lean_1", "over", "tilt"),
+        ("level_1", "120", "fill"),
+        ("level_1", "nan", "fill"),
+    ],
+)
+def test_how_a_state_stands_comes_back_with_what_is_wrong(
+    client: FlaskClient, field: str, text: str, kind: str
+) -> None:
+    data = {"kind": kind, "seed": "1", "variant_0": "a", "variant_1": "b", field: text}
+    answer = client.post("/lines/1/tests/plan", data=data)
+    assert answer.status_code == 422
+    page = soup(answer)
+    wrong = page.select_one(f"[name={field}]")
+    assert wrong is not None
+    assert wrong["value"] == text
+    assert wrong.get("aria-invalid") == "true"
+
+
+def test_a_line_that_is_none_of_the_shop_is_only_a_name(client: FlaskClient) -> None:
+    for line in ("999", "-1", "abc", "1 or 1", str(10**30)):
+        page = plan_page(client, f"kind=builds&line_0=1&variant_1=x&line_1={line}")
+        assert "only named" in expected_of(page)["x"]
+
+
+def test_each_state_becomes_a_reading_of_its_own_line_and_of_no_other(client: FlaskClient, session: Session) -> None:
+    trial = builds(client)
+    for _ in range(6):
+        carried_out(client, trial)
+    before = {line: len(readings_of(session, line)) for line in (1, 2, 3)}
+    page = soup(client.get(f"/tests/{trial}"))
+    assert page.select(".held-card .states-said div")
+    assert "the model" in page.select_one(".held-card").text.lower()  # type: ignore[union-attr]
+    told = client.post(f"/tests/{trial}/use", data={"variant": "1"}, follow_redirects=True)
+    assert "of “Drum sander, cyclone” now" in told.text
+    assert soup(told).select_one('.undo-line a[href="/lines/3/test"]') is not None
+    session.rollback()
+    assert {line: len(readings_of(session, line)) - n for line, n in before.items()} == {1: 0, 2: 0, 3: 1}
+    added = readings_of(session, 3)[-1].reading
+    assert (added.fed, added.level) == (0.1, 0.0)
+    client.post(f"/tests/{trial}/use", data={"variant": "0"})
+    session.rollback()
+    assert len(readings_of(session, 1)) == before[1] + 1
+
+
+def test_what_leant_is_no_reading_of_a_line_that_stands(client: FlaskClient, session: Session) -> None:
+    page = soup(client.get("/tests/2"))
+    use = page.select_one(".use-card")
+    assert use is not None
+    assert [button["value"] for button in use.select("button[name=variant]")] == ["0"]
+    assert "leant for this test" in use.text
+    before = len(readings_of(session, 1))
+    client.post("/tests/2/use", data={"variant": "1"})
+    session.rollback()
+    assert len(readings_of(session, 1)) == before
+
+
+def test_a_line_that_was_changed_or_taken_away_is_said(client: FlaskClient, session: Session) -> None:
+    trial = builds(client)
+    for _ in range(6):
+        carried_out(client, trial)
+    assert "changed since this test was planned" not in client.get(f"/tests/{trial}").text
+    client.post("/lines/3/parts/hose-b", data={"line.branches[0].elements[2].bore_m": "45"})
+    said = client.get(f"/tests/{trial}").text
+    assert "Drum sander, cyclone: changed since" in said
+    set_removed(session, 3, removed=True)
+    session.commit()
+    page = client.get(f"/tests/{trial}")
+    assert page.status_code == 200
+    assert client.get(f"/tests/{trial}/report.pdf").data.startswith(b"%PDF")
+
+
+def test_the_demo_compares_two_builds_and_says_what_that_tells(client: FlaskClient, session: Session) -> None:
+    (trial,) = [one for one in trials_of(session, 1) if one.plan.kind == "builds"]
+    page = client.get(f"/tests/{trial.id}")
+    assert "real: worse" in page.text
+    assert "could not have said which is ahead" in page.text
+    assert "The model holds here" in page.text
+    link = soup(page).select_one(".paper-card a[href*='plan?']")
+    assert link is not None
+    again = soup(client.get(str(link["href"])))
+    lines = [field.select_one("option[selected]") for field in again.select(".states select[name^=line]")]
+    assert [one["value"] if one else "" for one in lines][:2] == ["1", "3"]
+
+
+@pytest.mark.parametrize("system", [METRIC, INCH])
+def test_what_is_expected_is_the_same_on_plan_result_and_report(
+    client: FlaskClient, session: Session, system: str
+) -> None:
+    client.set_cookie("units", system)
+    trial = builds(client)
+    plan = expected_of(plan_page(client, "kind=builds&line_0=1&line_1=3&variant_0=&variant_1="))
+    rows = soup(client.get(f"/tests/{trial}")).select(".held-card .states-said div")
+    assert {row.dt.text: row.dd.text for row in rows if row.dt and row.dd} == plan
+    session.rollback()
+    state = trial_state(session, trial)
+    from fenwick.data.lines import line_state
+
+    bench = trial_bench(session, state, workbench(line_state(session, 1), system))
+    assert [one.line_name for one in bench.states] == ["", "Drum sander, cyclone"]
+
+
+def test_a_port_of_another_line_is_found_by_its_name_or_is_its_open_one(session: Session) -> None:
+    from fenwick.data.lines import line_state
+
+    one, other = (workbench(line_state(session, number), METRIC) for number in (1, 2))
+    trial = next(t for t in trials_of(session, 1) if t.plan.port == "drum-sander")
+    here = other.here(trial.plan, one.line)
+    assert here.port in {leaf.id for leaf in other.line.leaves}
+    assert other.drawn(here) is not None
+
+
+def test_the_mass_to_weigh_out_stands_in_the_step_on_the_sheet_and_at_the_scale(client: FlaskClient) -> None:
+    trial = planned(client, fed="500", feed_seconds="300")
+    assert "500 g, ± 10 g" in plain(client.get(f"/tests/{trial}/sheet").text)
+    run = first_run(client, trial)
+    client.post(f"/runs/{run}/begin")
+    page = soup(go(client, run, 2, bin_before="2143", past_before="6872", without="1"))
+    assert "500 g, ± 10 g" in plain(page.text)
+    client.post("/devices", data={"name": "Scale", "kind": "scale", "address": "fenwick-sim://scale", "baud": "9600"})
+    shown = soup(client.get(f"/runs/{run}")).select_one("[data-weigh]")
+    if shown is not None:  # where a scale is there
+        assert (shown["data-weigh"], shown["data-near"], shown["data-unit"]) == ("500", "10", "g")
+
+
+def test_dust_is_fed_by_a_clock_that_has_run(client: FlaskClient) -> None:
+    trial = planned(client)
+    run = first_run(client, trial)
+    client.post(f"/runs/{run}/begin")
+    go(client, run, 2, bin_before="2143", past_before="6872", without="1")
+    go(client, run, 3, fed_feed="100")
+    refused = go(client, run, 4)
     assert refused.status_code == 422
-    assert "must not be empty" in refused.text
-    gone = client.post("/lines/2/remove")
-    said = client.get(gone.headers["Location"]).text
-    assert "Bench, winter is removed" in said
-    assert "Bench, winter" not in client.get("/lines/1").text
-    client.post("/lines/2/restore")
-    assert "Bench, winter" in client.get("/lines/1").text
-    client.post("/lines/2/undo")
-    assert "Bench line" in client.get("/lines/1").text
-    assert client.post("/lines/99/remove").status_code == 404
+    assert "The clock has not run down" in refused.text
+    assert "Go on without" in refused.text
+    here = soup(client.get(f"/runs/{run}")).select_one('.step[aria-current="step"]')
+    assert here is not None
+    assert "Feed" in here.text
+    assert go(client, run, 4, without="1").status_code == 200
+
+
+def test_what_was_fed_otherwise_is_said_and_counts(client: FlaskClient) -> None:
+    trial = planned(client, repeats="1")
+    run = first_run(client, trial)
+    client.post(f"/runs/{run}/begin")
+    go(client, run, 1)
+    go(client, run, 2, bin_before="2000", past_before="6000", without="1")
+    go(client, run, 3, fed_feed="150")
+    go(client, run, 5, without="1")
+    go(client, run, 6, bin_after="2120", past_after="6030")
+    go(client, run, 7)
+    page = client.get(f"/tests/{trial}").text
+    assert "not the mass that was to be fed" in page.lower()
+    assert "80 %" in plain(page)
+
+
+@pytest.mark.parametrize("goal", sorted(GOALS))
+def test_every_question_has_an_answer_or_says_what_would_answer_it(client: FlaskClient, goal: str) -> None:
+    query = f"want={goal}&scale_step=1&scale_most=5000&fine_step=0.1&gauge_step=0.05&force_step=1&ruler=on&monitor=on"
+    page = soup(client.get(f"/lines/1/tests/propose?{query}&minutes=240"))
+    assert page.select_one("#f-want option[selected]").text == GOAL_WORDS[goal]  # type: ignore[union-attr]
+    cards = page.select(".proposal")
+    assert cards
+    link = cards[0].select_one("a[href*='plan?']")
+    assert link is not None
+    plan = soup(client.get(str(link["href"])))
+    assert not plan.select(".error")
+    nothing = soup(client.get(f"/lines/1/tests/propose?want={goal}&scale_step=&gauge_step=&force_step=&minutes=60"))
+    assert nothing.select(".proposal .state-ok") or nothing.select_one(".would-help") is not None
+
+
+def test_what_cannot_be_had_is_said_beside_it(client: FlaskClient) -> None:
+    answer = client.get("/lines/1/tests/propose?want=kept&scale_step=many&gauge_step=-1&minutes=0&fine_step=9e9")
+    page = soup(answer)
+    assert answer.status_code == 200
+    for name in ("scale_step", "gauge_step", "minutes", "fine_step"):
+        assert page.select_one(f"#f-{name.replace('_', '-')}-error, #f-{name}-error") is not None, name
+    assert client.get("/lines/99/tests/propose").status_code == 404
+    assert client.get("/lines/1/tests/propose?want=%00%FF&other=x", headers=HTMX).status_code == 200
+
+
+def test_a_reading_of_a_run_goes_out_and_comes_in_with_what_was_fed(client: FlaskClient, session: Session) -> None:
+    trial = builds(client)
+    for _ in range(6):
+        carried_out(client, trial)
+    client.post(f"/tests/{trial}/use", data={"variant": "0"})
+    rows = client.get("/lines/1/test/readings.csv").text.splitlines()
+    assert rows[-1].endswith("0.1,0.0")
+    assert read_rig(client.get("/lines/1/rig.json").data).name == "Drum sander line"
+    page = client.get("/lines/1/test")
+    assert page.status_code == 200

@@ -196,7 +196,7 @@ def test_readings_go_out_as_a_table(client: FlaskClient) -> None:
     answer = client.get("/lines/3/test/readings.csv")
     assert answer.status_code == 200
     lines = answer.text.splitlines()
-    assert lines[0] == "kind,value,sd,unit,port,station,dust"
+    assert lines[0] == "kind,value,sd,unit,port,station,dust,fed,level"
     assert len(lines) == 6
     assert "readings.csv" in client.get("/lines/3/test").text
     assert client.get("/lines/99/test/readings.csv").status_code == 404

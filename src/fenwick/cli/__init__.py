@@ -12,6 +12,7 @@ from fenwick.cli import (
     lessons,
     make_or_buy,
     phone,
+    propose,
     serve,
     whole,
 )
@@ -30,6 +31,7 @@ __all__ = [
     "main",
     "make_or_buy",
     "phone",
+    "propose",
     "serve",
     "whole",
 ]

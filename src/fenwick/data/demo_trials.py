@@ -26,7 +26,9 @@ def seed_trials(session: Session, lines: list[int]) -> None:
     noon = datetime.now(UTC).replace(hour=12, minute=0, second=0, microsecond=0)
     for number, test in enumerate(tests):
         at = noon - (len(tests) - number) * APART
-        trial = add_trial(session, lines[test["line"] - 1], read_plan(json.dumps(test["plan"])), test["title"])
+        states = {k: lines[place - 1] for k, place in enumerate(test.get("lines", ()))}
+        plan = read_plan(json.dumps(test["plan"]))
+        trial = add_trial(session, lines[test["line"] - 1], plan, test["title"], states)
         rows = session.exec(select(TrialRun).where(TrialRun.trial_id == trial)).all()
         for run, told in zip(rows, test["runs"], strict=True):
             _fill(session, run, told, at)

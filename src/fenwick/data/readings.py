@@ -31,7 +31,7 @@ TUNING, HUNT = "tuning", "hunt"
 def readings_of(session: Session, line_id: int, purpose: str = TUNING) -> list[Taken]:
     """All readings of a line for a purpose that have not been taken away, in the order they were taken."""
     row = ReadingRow
-    told = (row.id, row.kind, row.value, row.sd, row.port, row.station, row.dust)
+    told = (row.id, row.kind, row.value, row.sd, row.port, row.station, row.dust, row.fed, row.level)
     about = (row.note, row.left_out, row.created_at)
     mine = (col(row.line_id) == line_id, col(row.purpose) == purpose, col(row.removed_at).is_(None))
     found = session.execute(sa_select(*told, *about).where(*mine).order_by(col(row.id))).all()  # type: ignore[call-overload]
@@ -58,6 +58,8 @@ def take(session: Session, line_id: int, reading: Read, note: str = "", purpose:
         port=reading.port,
         station=reading.station,
         dust=reading.dust,
+        fed=reading.fed,
+        level=reading.level,
         note=note[:300],
     )
     session.add(row)

@@ -164,6 +164,8 @@ class ReadingRow(SQLModel, table=True):
     port: str = Field(default="", max_length=60)
     station: str = Field(default="", max_length=60)
     dust: str = Field(default="", max_length=40)
+    fed: float = 0.0  #: in the run whose share was kept [kg]; 0: it is of the line as it stands
+    level: float | None = None  #: share of the bin's height at which that run began; None: as the line stood
     note: str = Field(default="", max_length=300)
     left_out: str = Field(default="", max_length=300)  #: why it does not count; empty: it does
     created_at: datetime = Field(default_factory=_now)

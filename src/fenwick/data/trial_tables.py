@@ -24,6 +24,19 @@ class Trial(SQLModel, table=True):
     removed_at: datetime | None = None
 
 
+class TrialVariant(SQLModel, table=True):
+    """The line that a state of a test is; a state without one is only named."""
+
+    __tablename__ = "trial_variant"
+    __table_args__ = (UniqueConstraint("trial_id", "number"),)
+
+    id: int | None = Field(default=None, primary_key=True)
+    trial_id: int = Field(foreign_key="trial.id", ondelete="CASCADE", index=True)
+    number: int  #: place of the state in the plan
+    line_id: int = Field(foreign_key="dust_line.id", ondelete="CASCADE", index=True)
+    revision: int  #: of that line when the test was planned
+
+
 class TrialRun(SQLModel, table=True):
     """One run of a test, in the order drawn."""
 

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections import defaultdict
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
 from datetime import UTC, datetime
 from typing import Any
@@ -18,7 +18,7 @@ from fenwick.data.lines import NotFoundError
 from fenwick.data.remembered import hold, kept, remembered
 from fenwick.data.removal import mark_removed
 from fenwick.data.tables import DustLine
-from fenwick.data.trial_tables import AirLog, RunEntry, RunPhoto, Trial, TrialRun
+from fenwick.data.trial_tables import AirLog, RunEntry, RunPhoto, Trial, TrialRun, TrialVariant
 from fenwick.rig import RigError
 from fenwick.trials.document import read_plan, write_plan
 from fenwick.trials.values import Entry, run_values
@@ -47,6 +47,15 @@ class RunState:
 
 
 @dataclass(frozen=True)
+class VariantLine:
+    """The line that a state of a test is."""
+
+    id: int
+    changed: bool = False  #: since the test was planned
+    gone: bool = False  #: taken away since
+
+
+@dataclass(frozen=True)
 class TrialState:
     """A test as it stands."""
 
@@ -57,6 +66,16 @@ class TrialState:
     on: str  #: date it was planned
     runs: tuple[RunState, ...]
     line_changed: bool = False  #: since it was planned
+    lines: Mapping[int, VariantLine] = field(default_factory=dict)  #: by the place of each state that is a line
+
+    def line_of(self, variant: int) -> int:
+        """Id of the line that a state is, or that it was planned on.
+
+        Parameters
+        ----------
+        variant : its place in the plan [-]
+        """
+        return self.lines[variant].id if variant in self.lines else self.line_id
 
     @property
     def next_run(self) -> RunState | None:
@@ -71,24 +90,37 @@ class TrialState:
         ]
 
 
-def add_trial(session: Session, line_id: int, plan: Plan, title: str) -> int:
+def add_trial(session: Session, line_id: int, plan: Plan, title: str, lines: Mapping[int, int] | None = None) -> int:
     """Record a plan and draw the order of its runs; the test's id.
+
+    Parameters
+    ----------
+    line_id : of the line it is planned on
+    lines : ids of the lines that its states are, by their places in the plan; the others are only named
 
     Raises
     ------
     NotFoundError
     """
-    line = session.get(DustLine, line_id)
-    if line is None:
-        raise NotFoundError(f"There is no line number {line_id} in this shop.")
+    line = _line(session, line_id)
     trial = Trial(line_id=line_id, title=title[:120], plan=write_plan(plan), revision=line.cursor)
     session.add(trial)
     session.flush()
     assert trial.id is not None
+    for number, other in (lines or {}).items():
+        cursor = _line(session, other).cursor
+        session.add(TrialVariant(trial_id=trial.id, number=number, line_id=other, revision=cursor))
     for number, variant in enumerate(run_order(len(plan.variants), plan.repeats, plan.seed), start=1):
         session.add(TrialRun(trial_id=trial.id, number=number, variant=variant))
     kept(session)
     return trial.id
+
+
+def _line(session: Session, line_id: int) -> DustLine:
+    line = session.get(DustLine, line_id)
+    if line is None:
+        raise NotFoundError(f"There is no line number {line_id} in this shop.")
+    return line
 
 
 def add_run(session: Session, trial_id: int, variant: int) -> int:
@@ -179,10 +211,26 @@ def _states(session: Session, trials: list[Trial]) -> list[TrialState]:
     for run in runs:
         assert run.id is not None
         mine[run.trial_id].append(_run_state(run, entries[run.id], photos[run.id]))
-    return [_state(trial, mine[trial.id or 0], hold(session, session.get(DustLine, trial.line_id))) for trial in trials]
+    lines = _variant_lines(session, [trial.id or 0 for trial in trials])
+    return [
+        _state(trial, mine[trial.id or 0], hold(session, session.get(DustLine, trial.line_id)), lines[trial.id or 0])
+        for trial in trials
+    ]
 
 
-def _state(trial: Trial, runs: list[RunState], line: DustLine | None) -> TrialState:
+def _variant_lines(session: Session, trials: list[int]) -> dict[int, dict[int, VariantLine]]:
+    """The lines that states of some tests are, by test and place."""
+    found = defaultdict[int, dict[int, VariantLine]](dict)
+    columns: Any = [TrialVariant.trial_id, TrialVariant.number, TrialVariant.revision]
+    line: Any = [DustLine.id, DustLine.cursor, DustLine.removed]
+    asked = select(*columns, *line).join(DustLine, col(DustLine.id) == TrialVariant.line_id)
+    rows = session.execute(asked.where(col(TrialVariant.trial_id).in_(trials)).order_by(col(TrialVariant.number))).all()
+    for trial, number, revision, line_id, cursor, removed in rows:
+        found[trial][number] = VariantLine(line_id, cursor != revision, removed)
+    return found
+
+
+def _state(trial: Trial, runs: list[RunState], line: DustLine | None, lines: Mapping[int, VariantLine]) -> TrialState:
     assert trial.id is not None
     return TrialState(
         trial.id,
@@ -192,6 +240,7 @@ def _state(trial: Trial, runs: list[RunState], line: DustLine | None) -> TrialSt
         trial.created_at.date().isoformat(),
         tuple(runs),
         line is not None and line.cursor != trial.revision,
+        dict(lines),
     )
 
 

@@ -7,6 +7,7 @@ from dataclasses import dataclass
 
 from markupsafe import Markup
 
+from fenwick.core.bench.trials.expect import Expected
 from fenwick.drawing.axes import PlotFrame, span_ticks
 from fenwick.drawing.render import render
 from fenwick.units.convert import from_display
@@ -35,6 +36,7 @@ class StateRow:
     mean: float | None
     low: float | None
     high: float | None
+    expected: Expected | None = None  #: by the model
 
 
 @dataclass(frozen=True)
@@ -56,6 +58,8 @@ class DrawnState:
     dots: list[Dot]
     mean: float | None
     ends: tuple[float, float] | None
+    expected: float | None
+    believed: tuple[float, float] | None  #: the ends of what the model holds possible
 
 
 @dataclass(frozen=True)
@@ -70,27 +74,25 @@ class RunsScene:
     bottom: float
     rows: list[DrawnState]
     ticks: list[tuple[float, str]]
-    expected: float | None
     description: str
 
 
 def runs_scene(
-    states: Sequence[StateRow], expected: float | None, quantity: str, voice: Voice, within: tuple[float, float]
+    states: Sequence[StateRow], quantity: str, voice: Voice, within: tuple[float, float]
 ) -> RunsScene | None:
-    """Lay the runs out; None where nothing has been read.
+    """Lay the runs out; None where nothing has been read and nothing is expected.
 
     Parameters
     ----------
     states : of the test
-    expected : by the model, drawn as a dashed line; None: not known
     quantity, voice : of the outcome, and whose units
     within : least and most that can be
     """
     values = [run.outcome for state in states for run in state.runs]
     values += [end for state in states for end in (state.low, state.high) if end is not None]
+    values += [end for state in states for end in _of(state.expected)]
     if not values:
         return None
-    values += [expected] if expected is not None else []
     low, high = min(values), max(values)
     room = max(0.06 * (high - low), 0.02 * abs(high)) or from_display(1.0, quantity, voice.system)
     ticks = span_ticks(max(low - room, within[0]), min(high + room, within[1]), quantity, voice.system)
@@ -100,9 +102,12 @@ def runs_scene(
         **frame.places,
         rows=[_drawn(state, TOP + ROW * (i + 0.62), x) for i, state in enumerate(states)],
         ticks=[(x(t), voice.figure(t, quantity, unit=False)) for t in ticks],
-        expected=None if expected is None else x(expected),
         description="; ".join(_described(state, quantity, voice) for state in states),
     )
+
+
+def _of(expected: Expected | None) -> tuple[float, ...]:
+    return () if expected is None else (expected.low, expected.value, expected.high)
 
 
 def render_runs(scene: RunsScene | None) -> Markup:
@@ -113,7 +118,11 @@ def render_runs(scene: RunsScene | None) -> Markup:
 def _drawn(state: StateRow, y: float, x: Callable[[float], float]) -> DrawnState:
     name = state.name if len(state.name) <= MOST_LETTERS else state.name[: MOST_LETTERS - 1] + "…"
     ends = None if state.low is None or state.high is None else (x(state.low), x(state.high))
-    return DrawnState(name, y, _dots(state, y, x), None if state.mean is None else x(state.mean), ends)
+    mean = None if state.mean is None else x(state.mean)
+    model = state.expected
+    if model is None:
+        return DrawnState(name, y, _dots(state, y, x), mean, ends, None, None)
+    return DrawnState(name, y, _dots(state, y, x), mean, ends, x(model.value), (x(model.low), x(model.high)))
 
 
 def _dots(state: StateRow, y: float, x: Callable[[float], float]) -> list[Dot]:
@@ -127,7 +136,15 @@ def _dots(state: StateRow, y: float, x: Callable[[float], float]) -> list[Dot]:
 
 
 def _described(state: StateRow, quantity: str, voice: Voice) -> str:
+    model = ""
+    if state.expected is not None:
+        middle, least, most = (voice.figure(v, quantity) for v in (state.expected.value, *_ends(state.expected)))
+        model = f"; the model expects {middle}, {least} to {most}"
     if state.mean is None or state.low is None or state.high is None:
-        return f"{state.name}: nothing that counts yet"
+        return f"{state.name}: nothing that counts yet{model}"
     mean, low, high = (voice.figure(value, quantity) for value in (state.mean, state.low, state.high))
-    return f"{state.name}: {mean}, between {low} and {high}"
+    return f"{state.name}: {mean}, between {low} and {high}{model}"
+
+
+def _ends(expected: Expected) -> tuple[float, float]:
+    return expected.low, expected.high

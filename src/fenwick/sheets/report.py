@@ -28,7 +28,7 @@ from fenwick.sheets.paper import (
     table_of,
 )
 
-KEY = "Each dot a run, hollow where kept apart; the bar holds the mean in 95 of 100 such tests; dashed: the model."
+KEY = "Each dot a run, hollow where kept apart; the bar holds the mean in 95 of 100 such tests; pale: the model."
 
 
 @dataclass(frozen=True)
@@ -60,7 +60,7 @@ class Report:
     of_what: str
     verdicts: tuple[str, ...]
     states: tuple[tuple[str, str], ...]  #: (state, what it came to)
-    expects: str
+    held: tuple[str, ...]  #: what the model expected, how far off it was, and what that says
     scene: RunsScene | None
     runs: tuple[ReportedRun, ...]
     budgets: tuple[Budget, ...]
@@ -87,8 +87,8 @@ def _story(report: Report) -> list[Flowable]:
         story.append(paragraph("Nothing that counts yet."))
     story += [paragraph(words) for words in report.verdicts]
     story += [paragraph("States", HEAD), *[paragraph(f"{name}: {words}") for name, words in report.states]]
-    if report.expects:
-        story.append(paragraph(report.expects, SMALL))
+    if report.held:
+        story += [paragraph("Beside the model", HEAD), *[paragraph(words) for words in report.held]]
     if report.scene is not None:
         story += [Spacer(1, 6), _chart(report.scene), paragraph(KEY, SMALL)]
     story += [paragraph("Runs", HEAD), _runs(report.runs)]
@@ -123,13 +123,17 @@ def _chart(scene: RunsScene) -> Drawing:
     for x, text in scene.ticks:
         parts.append(Line(x, y(scene.top), x, y(scene.bottom), strokeColor=RULE, strokeWidth=0.7))
         parts.append(String(x, y(scene.bottom + 17), text, textAnchor="middle", fontSize=11, fillColor=MUTED))
-    if scene.expected is not None:
-        parts.append(
-            Line(
-                scene.expected, y(scene.top), scene.expected, y(scene.bottom), strokeColor=MUTED, strokeDashArray=[4, 3]
-            )
-        )
     for row in scene.rows:
+        if row.believed is not None and row.expected is not None:
+            wide = max(row.believed[1] - row.believed[0], 2.0)
+            parts.append(
+                Rect(row.believed[0], y(row.y + 18), wide, 38, rx=4, fillColor=HexColor("#f0ece2"), strokeColor=None)
+            )
+            parts.append(
+                Line(
+                    row.expected, y(row.y - 20), row.expected, y(row.y + 18), strokeColor=MUTED, strokeDashArray=[4, 3]
+                )
+            )
         name = spelled(row.name)
         parts.append(String(scene.left - 18, y(row.y - 28), name, fontSize=11, fillColor=INK))
         if row.ends:

@@ -113,14 +113,14 @@ def _ranked(found: Ranked, name: str, first: str) -> str:
     return f"{pairs}; chance alone does as much in {100.0 * found.chance:.0f} of 100 tests."
 
 
-def foresight_words(plan: Plan, found: Foresight, expected: float | None, voice: Voice) -> list[str]:
-    """What a plan will be able to tell, before anything is read, about the outcome `expected` by the model."""
+def foresight_words(plan: Plan, found: Foresight, expected: str, voice: Voice) -> list[str]:
+    """What a plan will be able to tell, before anything is read, `expected` in words."""
     if plan.way == LOOK:
         return [_look_words(plan, found)]
     if found.one is None or found.half is None:
         return ["What it will tell depends on what is found: the line gives no figure to expect."]
     runs = "one run leaves" if plan.repeats == 1 else f"{plan.repeats} runs leave"
-    about = "" if expected is None else f"The model expects {outcome_text(plan, expected, voice)}; "
+    about = f"The model expects {expected}; " if expected else ""
     scatter = ", if runs scatter as usual" if plan.repeats == 1 else ""
     first = f"{about}{runs} it at ± {half_words(plan, found.half, voice)}{scatter}."
     said = [f"{first[:1].upper()}{first[1:]}"]

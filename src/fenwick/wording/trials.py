@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from fenwick.core.bench.trials.plan import DEPTHS, KINDS, WAYS, Plan
+from fenwick.core.rules import rule
 from fenwick.wording.say import Voice
 
 
@@ -19,6 +20,9 @@ class TestWords:
 
 TEST_KINDS = {
     "separation": TestWords("How much is kept", "Of what goes in, what the bin keeps.", ("as it is",)),
+    "builds": TestWords(
+        "One build and another", "Which of two builds of this shop keeps more.", ("this build", "the other build")
+    ),
     "tilt": TestWords("Upright or leaning", "What leaning costs.", ("upright", "leaning")),
     "fill": TestWords(
         "Fuller and fuller",
@@ -156,6 +160,7 @@ RUN_FAULTS: dict[str, str] = {
     "nothing": "nothing was found: neither in the bin nor past it",
     "more-out": "more came out than went in: dust from an earlier run, or a slip of the scale",
     "less-out": "some of it was not found again: look in the hose, on the floor, in the exhaust",
+    "fed-otherwise": "not the mass that was to be fed: the runs are no longer quite alike",
     "coarse": "what got past is less than one step of the scale",
     "deeper": "deeper than the bin is, or below nothing",
     "no-bin": "the line has no bin to measure in",
@@ -172,6 +177,20 @@ CAUTIONS: dict[str, str] = {
     "pull-off": "Eyes protected: what lets go, flies.",
     "any": "Unplug before reaching in.",
 }
+
+
+def feed_words(plan: Plan, voice: Voice) -> str:
+    """How much is weighed out for each run, and how near it must be: “500 g, ± 10 g”."""
+    near = rule("test.feed-tolerance").value * plan.fed
+    return f"{voice.figure(plan.fed, 'weighed')}, ± {voice.figure(near, 'weighed')}"
+
+
+def step_words(plan: Plan, key: str, voice: Voice) -> tuple[str, str]:
+    """(title, what to do) of a step of a plan: how much is weighed out stands in it."""
+    title, what = STEP_WORDS[key]
+    if key == "weigh-feed":
+        return f"{title}: {voice.figure(plan.fed, 'weighed')}", f"{feed_words(plan, voice)}. {what}"
+    return title, what
 
 
 def ask_words(plan: Plan, key: str) -> str:

@@ -153,17 +153,25 @@ def in_force(line: Line, key: str, values: Array) -> Array:
 @lru_cache(maxsize=512)
 def _spread(key: str, left: float, told: tuple[Slopes, ...], draws: int, seed: int) -> Array:
     """A rule drawn round its value in the table; every line of a shop asks for the same few."""
-    normal = left * _normal(key, told, draws, seed)
+    normal = left * drawn_normal(key, told, draws, seed)
     values = spread_values(rule(key), np.insert(normal, 0, 0.0))
     values.setflags(write=False)
     return values
 
 
 @lru_cache(maxsize=512)
-def _normal(key: str, told: tuple[Slopes, ...], draws: int, seed: int) -> Array:
-    """Chances drawn of a rule: its own, or what readings left of it together with others."""
+def drawn_normal(key: str, told: tuple[Slopes, ...], draws: int, seed: int) -> Array:
+    """Chances drawn of a rule: its own, or what readings left of it together with others; shape (draws,) [-].
+
+    Parameters
+    ----------
+    key : of the rule, or of something else that moves readings
+    told : what readings told together, this key's part among it; empty: nothing
+    draws : how many [-]
+    seed : of the chances drawn; the same one draws the same again [-]
+    """
     if told:
-        values = sum((weight * _normal(of, (), draws, seed) for of, weight in tied(told)[key]), np.zeros(draws))
+        values = sum((weight * drawn_normal(of, (), draws, seed) for of, weight in tied(told)[key]), np.zeros(draws))
     else:
         values = _generator(seed, key).standard_normal(draws)
     values.setflags(write=False)
@@ -173,7 +181,7 @@ def _normal(key: str, told: tuple[Slopes, ...], draws: int, seed: int) -> Array:
 @lru_cache(maxsize=512)
 def _order(key: str, told: tuple[Slopes, ...], draws: int, seed: int) -> Draws:
     """Draws of a rule from its lowest value to its highest: those of the chances drawn."""
-    order = np.argsort(_normal(key, told, draws, seed), kind="stable")
+    order = np.argsort(drawn_normal(key, told, draws, seed), kind="stable")
     order.setflags(write=False)
     return order
 

@@ -8,16 +8,20 @@ from __future__ import annotations
 
 from collections.abc import Hashable, Sequence
 from dataclasses import dataclass, replace
+from functools import partial
 
 import numpy as np
 
 from fenwick.core.arrays import Array
 from fenwick.core.components.dust import DUSTS
 from fenwick.core.components.elements import Branch
+from fenwick.core.doubt.uncertainty import Draws as ModelsDrawn
+from fenwick.core.doubt.uncertainty import by_models
 from fenwick.core.errors import CoreError
 from fenwick.core.judging.assess import Assessment, assess
 from fenwick.core.line.line import Line
 from fenwick.core.line.ports import with_openings
+from fenwick.core.tuning.filling import at_every_fill, fills_of, followed
 
 SUCTION, BLOCKED, SEALED, FLOW, KEPT = "suction", "blocked", "sealed", "flow", "kept"
 #: kind to the quantity it is read in
@@ -39,6 +43,8 @@ class Reading:
     port: str = ""  #: id of the tool port that stood open alone; empty: the line as it stands
     station: str = ""  #: where the suction was read: id of the part, behind it
     dust: str = ""  #: kind of dust fed; empty: that of the line
+    fed: float = 0.0  #: mass fed in the run whose share was kept [kg]; 0: the line as it stands, its bin no fuller
+    level: float | None = None  #: share of the bin's height at which such a run began [-]; None: as the line stands
 
 
 def usual_sd(kind: str, value: float) -> float:
@@ -85,39 +91,63 @@ def _blocked(line: Line) -> Line:
     return replace(line, branches=tuple(shut(branch) for branch in line.branches), rules=rules)
 
 
-def expected(line: Line, readings: Sequence[Reading]) -> Array:
+def expected(line: Line, readings: Sequence[Reading], models: ModelsDrawn | None = None) -> Array:
     """What the model says each reading should be, shape (readings, n); nan where it cannot say.
 
     Parameters
     ----------
     line : one or many variants
     readings : of it
+    models : which published model counts in each variant, 0 the headline, shape (n,) [-]; None: the headline
     """
     # what is read again and again at one place is worked out once
     places = {place: i for i, place in enumerate(dict.fromkeys(replace(one, value=0.0, sd=1.0) for one in readings))}
-    said = _expected_at_places(line, tuple(places))
+    said = _expected_at_places(line, tuple(places), models)
     return said[[places[replace(one, value=0.0, sd=1.0)] for one in readings]]
 
 
-def _expected_at_places(line: Line, places: Sequence[Reading]) -> Array:
-    n = line.variants
+def _expected_at_places(line: Line, places: Sequence[Reading], models: ModelsDrawn | None) -> Array:
+    n = line.variants if models is None else max(line.variants, models.size)
     said = np.full((len(places), n), np.nan)
     solved: dict[Hashable, Assessment | None] = {}  #: by how the line stood
     for i, reading in enumerate(places):
         if reading.kind == SEALED:
             said[i] = line.vacuum.curve.sealed_in_room(line.site.density)
             continue
+        if reading.fed > 0.0:
+            said[i] = _kept_of_run(line, reading, models, n)
+            continue
         key = (reading.port, reading.dust, reading.kind == BLOCKED)
         if key not in solved:
-            try:
-                solved[key] = assess(standing(line, reading))
-            except CoreError:
-                solved[key] = None
+            solved[key] = _assessed(standing(line, reading), models)
         found = solved[key]
         value = None if found is None else _value(line, found, reading)
         if value is not None:
             said[i] = np.broadcast_to(value, (n,))
     return said
+
+
+def _assessed(line: Line, models: ModelsDrawn | None) -> Assessment | None:
+    try:
+        return assess(line, None if models is None else partial(by_models, models=models))
+    except CoreError:
+        return None
+
+
+def _kept_of_run(line: Line, reading: Reading, models: ModelsDrawn | None, n: int) -> Array:
+    """Kept of what is fed in a run, while the bin fills, shape (n,); nan where the model cannot say."""
+    stood = standing(line, reading)
+    bulk_density = None if stood.dust is None else stood.dust.bulk_density
+    filling = fills_of(stood, reading.level, reading.fed / bulk_density) if bulk_density else None
+    if filling is None or not bulk_density:
+        found = _assessed(stood, models)
+        return np.full(n, np.nan) if found is None or found.kept is None else np.broadcast_to(found.kept, (n,))
+    wide = at_every_fill(stood, filling, n)
+    found = _assessed(wide, None if models is None else np.repeat(models, filling.heights.size))
+    if found is None or found.kept is None:
+        return np.full(n, np.nan)
+    kept = np.broadcast_to(found.kept, (n * filling.heights.size,)).reshape(n, -1)
+    return followed(kept, filling, reading.fed / bulk_density)
 
 
 def _value(line: Line, found: Assessment, reading: Reading) -> Array | None:

@@ -6,8 +6,8 @@ import numpy as np
 
 from fenwick.core.arrays import Array
 from fenwick.core.doubt.assumptions import assumptions_of
-from fenwick.core.doubt.together import few_rows
-from fenwick.core.doubt.uncertainty import in_force, spread_values, with_drawn
+from fenwick.core.doubt.together import few_rows, tied
+from fenwick.core.doubt.uncertainty import drawn_normal, in_force, spread_values, with_drawn
 from fenwick.core.line.line import Line
 from fenwick.core.rules import rule
 from fenwick.core.rules.book import Slopes
@@ -36,6 +36,20 @@ def told_together(line: Line, fitted: Fit) -> tuple[Slopes, ...]:
     by_factors = fitted.slopes[:, [KEYS.index(key) for key in others]] * spreads(others)
     keys = (*drawn, *(f"{NOT_DRAWN}{key}" for key in others))
     return few_rows(np.hstack([by_rules, by_factors]), keys, LEAST)
+
+
+def drawn_factor(line: Line, key: str, draws: int, seed: int) -> Array:
+    """A factor of which no rule is drawn, as the line stands and drawn, shape (1 + draws,) [-]: 1, and about it.
+
+    Parameters
+    ----------
+    draws : how many [-]
+    seed : of the chances drawn; the same one draws the same again [-]
+    """
+    told = line.rules.told
+    of = f"{NOT_DRAWN}{key}"
+    chances = drawn_normal(of, told if of in tied(told) else (), draws, seed)
+    return np.asarray(np.exp(FACTORS[key].spread * np.insert(chances, 0, 0.0)))
 
 
 def _by_rules(line: Line, readings: list[Reading], keys: tuple[str, ...]) -> Array:

@@ -12,7 +12,8 @@ from fenwick.rig.format.problems import Problem, RigError
 from fenwick.rig.format.table import cells_of, refused, separator_of, text_of
 from fenwick.units import METRIC, QUANTITIES, BadNumberError, parse_plain, parse_value
 
-COLUMNS = ("kind", "value", "sd", "unit", "port", "station", "dust")
+COLUMNS = ("kind", "value", "sd", "unit", "port", "station", "dust", "fed", "level")
+MOST_FED = 500.0  #: in one run [kg]
 MOST_ROWS = 2000
 
 
@@ -66,7 +67,22 @@ def _reading(row: dict[str, str]) -> Reading:
     dust = row.get("dust", "")
     if dust and dust not in DUSTS:
         raise ValueError(f"dust “{dust}” is not a kind that is known")
-    return Reading(kind, value, sd, row.get("port", ""), row.get("station", ""), dust)
+    fed = _bare(row, "fed", MOST_FED) or 0.0
+    return Reading(kind, value, sd, row.get("port", ""), row.get("station", ""), dust, fed, _bare(row, "level", 1.0))
+
+
+def _bare(row: dict[str, str], key: str, most: float) -> float | None:
+    """A figure in SI; None where there is none."""
+    text = row.get(key, "")
+    if not text:
+        return None
+    try:
+        value = parse_plain(text)
+    except BadNumberError as error:
+        raise ValueError(f"{key} “{text}” cannot be read") from error
+    if not 0.0 <= value <= most:
+        raise ValueError(f"{key} {text} must be from 0 to {most:g}")
+    return value
 
 
 def _figure(text: str, unit: str, quantity: str) -> float:
@@ -95,6 +111,8 @@ def readings_table(readings: Sequence[Reading]) -> list[dict[str, str | float]]:
             "port": one.port,
             "station": one.station,
             "dust": one.dust,
+            "fed": one.fed or "",
+            "level": "" if one.level is None else one.level,
         }
         for one in readings
     ]

@@ -67,6 +67,9 @@ HELP: dict[str, PageHelp] = {
         "Hours and money of both, beside what they do on this line."),
     "trials.hub": _page("Test", "Tests", "What was tested, and what came of it?",
         "Plan a test with what you own; it says beforehand what it can tell."),
+    "trials.propose": _page("Test", "What to test", "Which test tells me most for its minutes?",
+        "Say what you want to know and what you have got. A test that answers comes before one that does not, a short "
+        "one before a long one; each says what is weighed out, and what would answer it that you have not got."),
     "trials.plan": _page("Test", "Plan", "What can this test show, with this scale and so many runs?",
         "Choose the heap, the states and the runs; their order is drawn by lot."),
     "trials.show": _page("Test", "Result", "Is the difference real?",

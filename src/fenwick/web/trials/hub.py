@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 from fenwick.data.lines import LineState
 from fenwick.data.trials import DONE, LIVE, TrialState
-from fenwick.services.trials import Workbench, judged_trial
+from fenwick.services.trials import Workbench, judged_trial, trial_bench
 from fenwick.web.kit.database import session
 from fenwick.web.kit.paging import Paging
 from fenwick.wording.results import badge, headline, state_words
@@ -38,8 +38,9 @@ class HubView:
     pages: Paging
 
 
-def trial_row(trial: TrialState, bench: Workbench) -> TrialRow:
+def trial_row(trial: TrialState, own: Workbench) -> TrialRow:
     """A test in one row."""
+    bench = trial_bench(session(), trial, own)
     judged = judged_trial(session(), trial, bench)
     done = sum(run.state == DONE for run in trial.runs)
     coming = trial.next_run

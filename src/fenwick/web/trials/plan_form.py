@@ -2,18 +2,20 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 from typing import Any
 
-from fenwick.core.bench.trials.plan import KINDS, MASSES, MOST_VARIANTS, WAYS, Plan, Setup
-from fenwick.core.bench.trials.usual import NEEDS, usual_plan
+from fenwick.core.bench.trials.amount import amount_to_feed, seconds_to_feed
+from fenwick.core.bench.trials.judge import Lies
+from fenwick.core.bench.trials.plan import KINDS, MASSES, WAYS, Plan, Setup
+from fenwick.core.bench.trials.usual import NEEDS, usual_plan, worth_knowing
 from fenwick.core.components.dust import DUSTS
-from fenwick.core.line.line import Line
+from fenwick.services.trials import Workbench
 from fenwick.trials.document import plan_problems
 from fenwick.units import BadNumberError, format_value, parse_value, unit_label
 from fenwick.web.kit.fields import Field
-from fenwick.wording.say import Voice
+from fenwick.web.trials.state_fields import PlannedStates, planned_states, state_query
 from fenwick.wording.trials import CATCH_WORDS, TEST_KINDS, WAY_WORDS
 from fenwick.wording.tuning import stations
 
@@ -41,37 +43,57 @@ class PlanForm:
     """The form as it was typed."""
 
     plan: Plan  #: what could be read of it; the usual elsewhere
+    lines: Mapping[int, int]  #: ids of the lines that its states are, by their places
     fields: tuple[Field, ...]  #: of the plan
-    states: tuple[Field, ...]  #: names of what is compared
+    states: tuple[tuple[Field, ...], ...]  #: of each state that is compared
     tools: tuple[Field, ...]  #: of the instruments
 
     @property
     def wrong(self) -> bool:
         """Whether something in it is."""
-        return any(field.error for field in (*self.fields, *self.states, *self.tools))
+        return any(f.error for f in (*self.fields, *self.tools)) or any(f.error for row in self.states for f in row)
 
 
-def plan_form(line: Line, voice: Voice, kinds: Mapping[str, str], typed: Mapping[str, str], seed: int) -> PlanForm:
+def plan_form(bench: Workbench, shop: Sequence[tuple[int, str]], typed: Mapping[str, str], seed: int) -> PlanForm:
     """The form with what was typed, each error beside its field.
 
     Parameters
     ----------
-    line, voice, kinds : the line, its words, and the kind of each of its stations
+    bench : the line that it is planned on
+    shop : (id, name) of every line of the shop
     typed : the fields as they came
     seed : of the order of runs
     """
+    voice = bench.voice
     kind = typed.get("kind", "separation")
     kind = kind if kind in KINDS else "separation"
     ways = KINDS[kind].ways
     way = typed.get("way", "")
     way = way if way in ways else ways[0]
-    usual = usual_plan(line, kind, way, TEST_KINDS[kind].states, seed)
+    states = planned_states(kind, typed, bench.state.id, shop, voice.system)
+    usual = _usual(bench, kind, way, states, seed)
     typed = _of_this_way(typed)
     plan, errors = _read(usual, typed, voice.system)
+    plan = replace(plan, variants=states.names, conditions=states.conditions)
+    if KINDS[kind].compares and len(states.names) < 2:
+        errors["variants"] = "Name two states at least: this test compares."
     problems = plan_problems(plan)
     errors |= {key: words for key, words in problems.items() if key not in errors}
     plan = _without(plan, usual, problems)
-    return _laid_out(plan, line, voice, kinds, typed, errors)
+    return _laid_out(plan, states, bench, typed, errors)
+
+
+def _usual(bench: Workbench, kind: str, way: str, states: PlannedStates, seed: int) -> Plan:
+    """What the plan begins as: how much is fed and what is worth knowing follow what the model expects."""
+    plan = usual_plan(bench.line, kind, way, TEST_KINDS[kind].states, seed)
+    plan = replace(plan, variants=states.names or plan.variants, conditions=states.conditions)
+    found = bench.expects(plan)
+    expected = None if found is None else found.value
+    plan = replace(plan, hoped=worth_knowing(way, expected))
+    if not WAYS[way].feeds:
+        return plan
+    fed = amount_to_feed(plan, expected, Lies(bench.bin, bench.bulk_density(plan)))
+    return replace(plan, fed=fed, feed_seconds=seconds_to_feed(fed))
 
 
 def _without(plan: Plan, usual: Plan, wrong: Mapping[str, str]) -> Plan:
@@ -95,13 +117,6 @@ def _read(plan: Plan, typed: Mapping[str, str], system: str) -> tuple[Plan, dict
     steps: dict[str, Any] = {k: _as(k, v) for k, v in found.items() if hasattr(Setup, k)}
     setup = replace(plan.setup, catch=typed.get("catch", plan.setup.catch), **steps)
     own: dict[str, Any] = {k: _as(k, v) for k, v in found.items() if not hasattr(Setup, k)}
-    names = tuple(
-        typed[f"variant_{i}"].strip()[:60] for i in range(MOST_VARIANTS) if typed.get(f"variant_{i}", "").strip()
-    )
-    if any(f"variant_{i}" in typed for i in range(MOST_VARIANTS)):
-        own["variants"] = names
-        if KINDS[plan.kind].compares and len(names) < 2:
-            errors["variants"] = "Name two states at least: this test compares."
     own |= {key: typed[key] for key in ("port", "station") if key in typed}
     if typed.get("dust") in DUSTS:
         own["dust"] = typed["dust"]
@@ -115,9 +130,9 @@ def _of_this_way(typed: Mapping[str, str]) -> Mapping[str, str]:
     return {key: text for key, text in typed.items() if key not in ("hoped", "repeats")}
 
 
-def plan_query(plan: Plan, system: str) -> dict[str, str]:
+def plan_query(plan: Plan, lines: Mapping[int, int], system: str) -> dict[str, str]:
     """A plan as its form would send it, to plan the same again."""
-    names = {f"variant_{i}": name for i, name in enumerate(plan.variants)} if KINDS[plan.kind].compares else {}
+    names = state_query(plan, lines, system)
     words = {"kind": plan.kind, "way": plan.way, "port": plan.port, "station": plan.station, "dust": plan.dust}
     numbers = {key: _number_field(key, plan, system, {}, {}).text for key in (*ALWAYS, *NEEDS.get(plan.way, ()))}
     return {**words, "catch": plan.setup.catch, **names, **numbers}
@@ -139,19 +154,15 @@ def _as(key: str, value: float) -> float:
 
 
 def _laid_out(
-    plan: Plan,
-    line: Line,
-    voice: Voice,
-    kinds: Mapping[str, str],
-    typed: Mapping[str, str],
-    errors: Mapping[str, str],
+    plan: Plan, states: PlannedStates, bench: Workbench, typed: Mapping[str, str], errors: Mapping[str, str]
 ) -> PlanForm:
+    line, voice = bench.line, bench.voice
     ways = tuple((key, WAY_WORDS[key]) for key in KINDS[plan.kind].ways)
     first = [Field("way", "Read with", plan.way, choices=ways, error=errors.get("way", ""))]
     if plan.way == MASSES:
         first.append(Field("catch", "For what gets past, weigh", plan.setup.catch, choices=tuple(CATCH_WORDS.items())))
     if plan.way in SUCTION_AT:
-        places = stations(kinds, voice)
+        places = stations(bench.kinds, voice)
         first.append(Field("station", "Read", plan.station, choices=places, optional=True, unknown="as you name it"))
     ports = tuple((leaf.id, leaf.port.name) for leaf in line.leaves)
     if len(ports) > 1:
@@ -165,22 +176,11 @@ def _laid_out(
     tools = [_number_field(key, plan, voice.system, typed, errors) for key in NEEDS.get(plan.way, ())]
     first += [field for field in tools if field.path in ("fed", "feed_seconds")]
     tools = [field for field in tools if field.path not in ("fed", "feed_seconds")]
-    return PlanForm(plan, tuple(first), _states(plan, typed, errors), tuple(tools))
-
-
-def _states(plan: Plan, typed: Mapping[str, str], errors: Mapping[str, str]) -> tuple[Field, ...]:
-    if not KINDS[plan.kind].compares:
-        return ()
-    fields = []
-    for i in range(MOST_VARIANTS):
-        usual = plan.variants[i] if i < len(plan.variants) else ""
-        label = "First: the others are held to it" if i == 0 else f"Against it{'' if i == 1 else ', too'}"
-        text = typed.get(f"variant_{i}", usual)
-        error = errors.get("variants", "") if i == 0 else ""
-        fields.append(
-            Field(f"variant_{i}", label, text, optional=i > 1, error=error, free_text=True, unknown="nothing more")
-        )
-    return tuple(fields)
+    rows = tuple(
+        tuple(replace(f, error=f.error or (errors.get("variants", "") if f.path == "variant_0" else "")) for f in row)
+        for row in states.rows
+    )
+    return PlanForm(plan, states.lines, tuple(first), rows, tuple(tools))
 
 
 def _number_field(key: str, plan: Plan, system: str, typed: Mapping[str, str], errors: Mapping[str, str]) -> Field:

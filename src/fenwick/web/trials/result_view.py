@@ -2,25 +2,29 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 from markupsafe import Markup
 
+from fenwick.core.arrays import Array
 from fenwick.core.bench.trials.budget import budget
+from fenwick.core.bench.trials.expect import Expected, expected_band
+from fenwick.core.bench.trials.held import Held, held_difference, held_states
 from fenwick.core.bench.trials.judge import HUGE, WITHIN, Judged
 from fenwick.core.bench.trials.plan import CARRY, WAYS
 from fenwick.core.bench.trials.steps import steps
 from fenwick.core.components.separator import SlottedDisc
-from fenwick.core.line.line import Line
 from fenwick.data.lines import LineState
 from fenwick.data.trials import ABORTED, DONE, LIVE, WAITING, RunState, TrialState
 from fenwick.drawing.runs_chart import RunMark, RunsScene, StateRow, render_runs, runs_scene
-from fenwick.services.trials import SLOT, Workbench, judged_trial, workbench
+from fenwick.services.trials import SLOT, StateBench, TrialBench, judged_trial, trial_bench, workbench
 from fenwick.trials.values import run_values
 from fenwick.web.kit.database import session
 from fenwick.web.trials.plan_form import plan_query
-from fenwick.web.trials.plan_view import expects_words
+from fenwick.web.trials.plan_view import expected_rows
 from fenwick.web.trials.run_view import run_words
+from fenwick.wording.held import difference_words, held_words, says_words
 from fenwick.wording.results import (
     badge,
     budget_words,
@@ -33,12 +37,12 @@ from fenwick.wording.results import (
 )
 from fenwick.wording.say import Voice
 from fenwick.wording.trials import (
-    STEP_WORDS,
     TEST_KINDS,
     WAY_WORDS,
     ask_words,
     caution,
     resets_of,
+    step_words,
 )
 
 RUN_WORDS = {WAITING: "to do", "running": "under way", "paused": "paused", DONE: "done", ABORTED: "given up"}
@@ -90,12 +94,16 @@ class ResultView:
     honest: str
     scene: RunsScene | None
     chart: Markup
-    expects: str
+    expects: list[tuple[str, str]]  #: (state, what the model expects of it), where nothing has been read
+    held: list[tuple[str, str, str]]  #: (state, words, badge) of what was found beside what was expected
+    says: list[str]  #: of the difference, and what the test says of the model
     budgets: list[tuple[str, list[tuple[str, str]]]]
     rows: list[ShownRun]
     next_run: RunState | None
     apart: int
-    usable: list[tuple[int, str]]  #: states whose outcome the line can be tuned to
+    usable: list[tuple[int, str, str]]  #: (place, state, line) of those whose outcome their line can be tuned to
+    not_usable: list[str]  #: why others are not
+    changed: list[str]  #: lines that have been changed since
     tells_slots: bool  #: whether it can tell what the slots of the line give back
     resets: list[str]
     sheet: list[SheetStep]
@@ -103,13 +111,9 @@ class ResultView:
     again: dict[str, str]  #: to plan the same again
 
 
-def _has_slots(line: Line) -> bool:
-    return bool(line.stages) and isinstance(line.stages[0], SlottedDisc)
-
-
 def result_view(trial: TrialState, state: LineState, system: str) -> ResultView:
     """Judge the test and prepare the page."""
-    bench = workbench(state, system)
+    bench = trial_bench(session(), trial, workbench(state, system))
     plan, voice = trial.plan, bench.voice
     judged = judged_trial(session(), trial, bench)
     counts = [len(judged.values(trial.judged_runs(), k)) for k in range(len(plan.variants))]
@@ -117,8 +121,10 @@ def result_view(trial: TrialState, state: LineState, system: str) -> ResultView:
     found = judged.against_first[0] if judged.against_first else None
     first = judged.states[0]
     rows = [_run_row(run, trial, judged, i, bench) for i, run in enumerate(trial.runs)]
-    expected = bench.expects(plan)
-    scene = _scene(trial, judged, expected, voice)
+    drawn = bench.drawn
+    bands = [None if one is None else expected_band(one) for one in drawn]
+    beside = held_states(drawn, judged.states) if not WAYS[plan.way].ordinal else (None,) * len(drawn)
+    scene = _scene(trial, judged, bands, voice)
     honest = [honest_words(plan, one, n) for one, n in zip(judged.states, counts, strict=True) if one is not None]
     return ResultView(
         state=state,
@@ -141,27 +147,76 @@ def result_view(trial: TrialState, state: LineState, system: str) -> ResultView:
         or _whistles(trial, judged),
         scene=scene,
         chart=render_runs(scene),
-        expects=expects_words(plan, expected, bench),
+        expects=expected_rows(bench, bands),
+        held=[
+            (s.name, held_words(plan, one, voice), one.verdict)
+            for s, one in zip(bench.states, beside, strict=True) if one is not None
+        ],
+        says=_says(bench, drawn, judged, beside),
         budgets=_budgets(trial, judged, bench),
         rows=rows,
         next_run=trial.next_run,
         apart=sum(row.done and not row.counts for row in rows),
-        usable=[
-            (k, name) for k, (name, one) in enumerate(zip(plan.variants, judged.states, strict=True))
-            if one is not None and expected is not None
-        ],
-        tells_slots=plan.kind == SLOT and expected is not None and _has_slots(bench.line),
+        usable=usable(bench, judged),
+        not_usable=not_usable(bench, judged),
+        changed=[s.line_name or s.bench.state.rig.name for s in bench.states if s.changed and s.bench is not None],
+        tells_slots=plan.kind == SLOT and any(_has_slots(s) for s in bench.states),
         resets=[words for _, words in resets_of(plan)],
         sheet=[
-            SheetStep(*STEP_WORDS[step.key], [ask_words(plan, ask.key) for ask in step.asks], step.seconds)
+            SheetStep(
+                *step_words(plan, step.key, voice), [ask_words(plan, ask.key) for ask in step.asks], step.seconds
+            )
             for step in steps(plan)
         ],
         caution=caution(plan),
-        again=plan_query(plan, system),
+        again=plan_query(plan, {k: one.id for k, one in trial.lines.items() if not one.gone}, system),
     )  # fmt: skip
 
 
-def _budgets(trial: TrialState, judged: Judged, bench: Workbench) -> list[tuple[str, list[tuple[str, str]]]]:
+def _has_slots(state: StateBench) -> bool:
+    line = None if state.bench is None else state.bench.line
+    return line is not None and bool(line.stages) and isinstance(line.stages[0], SlottedDisc)
+
+
+def _says(bench: TrialBench, drawn: Sequence[Array | None], judged: Judged, beside: Sequence[Held | None]) -> list[str]:
+    """Every difference beside what was expected of it, and what the whole test says of the model."""
+    plan, names = bench.plan, bench.plan.variants
+    said = []
+    for k, found in enumerate(judged.against_first, start=1):
+        one = held_difference(drawn[0], drawn[k], found)
+        if one is not None:
+            said.append(difference_words(plan, one, names[k], names[0], bench.voice))
+    return [words for words in (*said, says_words(plan, beside, names)) if words]
+
+
+def usable(bench: TrialBench, judged: Judged) -> list[tuple[int, str, str]]:
+    """(place, state, line) of the states whose outcome their line can be tuned to.
+
+    Where states are only named, it is asked which of them is the line as it is described.
+    """
+    named = not any(state.told for state in bench.states[1:])
+    return [
+        (k, state.name, state.line_name or bench.own.state.rig.name)
+        for k, (state, one) in enumerate(zip(bench.states, judged.states, strict=True))
+        if one is not None and state.bench is not None and (state.told or named)
+        and state.plan.condition(k).stands_as_its_line and state.bench.drawn(state.plan, k) is not None
+    ]  # fmt: skip
+
+
+def not_usable(bench: TrialBench, judged: Judged) -> list[str]:
+    """Why states that have an outcome are no readings of a line."""
+    said = []
+    for k, (state, one) in enumerate(zip(bench.states, judged.states, strict=True)):
+        if one is None:
+            continue
+        if state.bench is None:
+            said.append(f"“{state.name}”: its line is no longer in the shop.")
+        elif not state.plan.condition(k).stands_as_its_line:
+            said.append(f"“{state.name}” leant for this test: no reading of a line that stands otherwise.")
+    return said
+
+
+def _budgets(trial: TrialState, judged: Judged, bench: TrialBench) -> list[tuple[str, list[tuple[str, str]]]]:
     """(state, what its uncertainty is made of)."""
     runs, found = trial.judged_runs(), []
     for k, name in enumerate(trial.plan.variants):
@@ -185,7 +240,7 @@ def _whistles(trial: TrialState, judged: Judged) -> str:
     return whistle_words(int(sum(listened)), len(listened))
 
 
-def _run_row(run: RunState, trial: TrialState, judged: Judged, i: int, bench: Workbench) -> ShownRun:
+def _run_row(run: RunState, trial: TrialState, judged: Judged, i: int, bench: TrialBench) -> ShownRun:
     values, wrong = run_values(trial.plan, run.entries)
     told = run_words(trial.plan, run, values, bench)
     faults = [*told.faults, *(f"{ask_words(trial.plan, key)}: {words}" for key, words in wrong.items())]
@@ -207,7 +262,7 @@ def _run_row(run: RunState, trial: TrialState, judged: Judged, i: int, bench: Wo
     )
 
 
-def _scene(trial: TrialState, judged: Judged, expected: float | None, voice: Voice) -> RunsScene | None:
+def _scene(trial: TrialState, judged: Judged, expected: Sequence[Expected | None], voice: Voice) -> RunsScene | None:
     plan = trial.plan
     states = []
     for k, name in enumerate(plan.variants):
@@ -218,6 +273,6 @@ def _scene(trial: TrialState, judged: Judged, expected: float | None, voice: Voi
         )
         one = judged.states[k]
         ends = (None, None) if one is None or WAYS[plan.way].ordinal else (one.low, one.high)
-        states.append(StateRow(name, runs, None if one is None else one.mean, *ends))
+        states.append(StateRow(name, runs, None if one is None else one.mean, *ends, expected[k]))
     quantity = WAYS[plan.way].quantity
-    return runs_scene(states, expected, quantity, voice, WITHIN.get(quantity, HUGE))
+    return runs_scene(states, quantity, voice, WITHIN.get(quantity, HUGE)) if any(s.runs for s in states) else None

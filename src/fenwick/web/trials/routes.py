@@ -10,9 +10,9 @@ from flask.typing import ResponseReturnValue
 from fenwick.data.lines import line_names, line_state
 from fenwick.data.readings import take
 from fenwick.data.runs import add_finished
-from fenwick.data.trials import add_run, add_trial, list_of_trials, remove_trial, trial_state, trials_of
+from fenwick.data.trials import TrialState, add_run, add_trial, list_of_trials, remove_trial, trial_state, trials_of
 from fenwick.rig import RigError
-from fenwick.services.trials import readings_from, slot_tested, workbench
+from fenwick.services.trials import readings_from, slot_tested, trial_bench, workbench
 from fenwick.sheets.report import write_report
 from fenwick.trials.runs_csv import parse_runs, runs_table, write_runs
 from fenwick.web.kit.database import session
@@ -24,9 +24,11 @@ from fenwick.web.kit.paging import paged
 from fenwick.web.kit.units import unit_system
 from fenwick.web.trials.hub import HubView, trial_row
 from fenwick.web.trials.plan_view import plan_view
+from fenwick.web.trials.propose import propose_view
 from fenwick.web.trials.reported import report_of
 from fenwick.web.trials.result_view import result_view
 from fenwick.web.trials.table import rows_of
+from fenwick.wording.held import HELD_BADGES, HELD_STATES
 from fenwick.wording.trials import TEST_KINDS, title_of
 
 bp = Blueprint("trials", __name__)
@@ -60,6 +62,15 @@ def plan(line_id: int) -> ResponseReturnValue:
     return _plan(line_id, 200)
 
 
+@bp.get("/lines/<int:line_id>/tests/propose")
+def propose(line_id: int) -> ResponseReturnValue:
+    """Which test tells most for its minutes, of what one wants to know and with what one has got."""
+    view = propose_view(line_state(session(), line_id), request.args, unit_system())
+    fragment = request.headers.get("HX-Request")
+    lines = [] if fragment else line_names(session(), line_id)
+    return render_template("trials/_propose.html" if fragment else "trials/propose.html", view=view, lines=lines)
+
+
 @bp.post("/lines/<int:line_id>/tests/plan")
 def plan_it(line_id: int) -> ResponseReturnValue:
     """Record the plan; what is wrong comes back beside what was typed."""
@@ -68,7 +79,8 @@ def plan_it(line_id: int) -> ResponseReturnValue:
         return _plan(line_id, 422)
     made = view.form.plan
     title = request.form.get("title", "").strip() or title_of(made)
-    return redirect(url_for("trials.show", trial_id=add_trial(session(), line_id, made, title)))
+    trial = add_trial(session(), line_id, made, title, view.form.lines)
+    return redirect(url_for("trials.show", trial_id=trial))
 
 
 def _seed() -> int:
@@ -119,33 +131,43 @@ def _result(trial_id: int, status: int = 200, error: str = "") -> ResponseReturn
     view = result_view(trial, line_state(session(), trial.line_id), unit_system())
     lines = line_names(session(), trial.line_id)
     used = request.args.get("used", type=whole)
-    told = "" if not used else "It is a reading of the line now." if used == 1 else f"{used} readings of the line now."
+    of = used_line(trial, request.args.get("on", 0, type=whole)) if used else (0, "")
+    told = "" if not used else f"{'It is a reading' if used == 1 else f'{used} readings'} of {of[1]} now."
     factor = request.args.get("slots", type=real)
     slots = "" if factor is None else f"Its slots now give back {factor:.2f} × what the model says."
-    return render_template("trials/result.html", view=view, lines=lines, error=error, used=told, slots=slots), status
+    told_of = {"used": told, "used_line": of[0], "slots": slots}
+    told_of |= {"held_states": HELD_STATES, "held_badges": HELD_BADGES}
+    return render_template("trials/result.html", view=view, lines=lines, error=error, **told_of), status
+
+
+def used_line(trial: TrialState, variant: int) -> tuple[int, str]:
+    """(id, name) of the line that a state's readings went to."""
+    number = trial.line_of(variant)
+    return number, f"“{dict(line_names(session(), trial.line_id)).get(number, 'the line')}”"
 
 
 @bp.post("/tests/<int:trial_id>/use")
 def use(trial_id: int) -> ResponseReturnValue:
     """Take a state's outcome as readings of the line."""
     trial = trial_state(session(), trial_id)
-    bench = workbench(line_state(session(), trial.line_id), unit_system())
+    bench = trial_bench(session(), trial, workbench(line_state(session(), trial.line_id), unit_system()))
     variant = request.form.get("variant", 0, type=whole)
     readings = readings_from(session(), trial, variant, bench)
     for reading in readings:
-        take(session(), trial.line_id, reading, trial.title)
-    return redirect(url_for("trials.show", trial_id=trial_id, used=len(readings)))
+        take(session(), trial.line_of(variant), reading, trial.title)
+    return redirect(url_for("trials.show", trial_id=trial_id, used=len(readings), on=variant))
 
 
 @bp.post("/tests/<int:trial_id>/slots")
 def take_slots(trial_id: int) -> ResponseReturnValue:
     """Take what a test told of the slots into the line."""
     trial = trial_state(session(), trial_id)
-    state = line_state(session(), trial.line_id)
-    rig = slot_tested(session(), trial, request.form.get("variant", 0, type=whole), state)
+    variant = request.form.get("variant", 0, type=whole)
+    state = line_state(session(), trial.line_of(variant))
+    rig = slot_tested(session(), trial, variant, state)
     if rig is None or rig.tuning is None:
         return _result(trial_id, 422, "The model cannot be brought to what this test found by its slots alone.")
-    save(trial.line_id, rig, f"Slots by test: × {rig.tuning.slot:g}")
+    save(state.id, rig, f"Slots by test: × {rig.tuning.slot:g}")
     return redirect(url_for("trials.show", trial_id=trial_id, slots=f"{rig.tuning.slot:.2f}"))
 
 

@@ -7,12 +7,12 @@ from collections.abc import Mapping
 from flask import Response, abort, jsonify, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
 
-from fenwick.core.bench.trials.plan import RULER, WAYS, Ask
-from fenwick.core.bench.trials.steps import steps
+from fenwick.core.bench.trials.plan import RULER, WAYS, Ask, Plan
+from fenwick.core.bench.trials.steps import fed_by_clock, steps
 from fenwick.data import runs, trials
 from fenwick.data.devices import devices_of
 from fenwick.data.lines import line_names, line_state
-from fenwick.services.trials import workbench
+from fenwick.services.trials import trial_bench, workbench
 from fenwick.trials.values import Entry, run_values, text_in
 from fenwick.units import SYSTEMS
 from fenwick.web.kit.database import session
@@ -84,6 +84,8 @@ def step(run_id: int) -> ResponseReturnValue:
     missing = {a.key: "Not read yet." for a in asks if a.needed and a.key not in values and a.device != "monitor"}
     if trial.plan.way == RULER and steps(trial.plan)[here].key == "weigh-feed" and not values.keys() & FED:
         missing["fed_volume"] = "Not read yet: by the measure, or weighed."
+    if to > here:
+        missing |= _clock_faults(trial.plan, here, state.clock)
     if to > here and (wrong or missing) and "without" not in request.values:
         return _render(run_id, {**missing, **wrong}, 422)
     runs.go_to_step(session(), run_id, to)
@@ -96,6 +98,13 @@ def step(run_id: int) -> ResponseReturnValue:
             return Response(headers={"HX-Redirect": address})
         return redirect(address)
     return _after(run_id)
+
+
+def _clock_faults(plan: Plan, here: int, counted: float) -> dict[str, str]:
+    """What is wrong where dust was to be fed by the clock, and the clock has not run."""
+    if fed_by_clock(plan, here, counted):
+        return {}
+    return {"clock": "The clock has not run down: start it, and feed evenly until it has. Runs fed faster are no like."}
 
 
 def _tell(step: str, fed: float) -> None:
@@ -165,7 +174,7 @@ def remove_photo(photo_id: int) -> ResponseReturnValue:
 
 def _view(run_id: int, errors: Mapping[str, str] | None = None) -> RunView:
     trial, state = trials.run_state(session(), run_id)
-    bench = workbench(line_state(session(), trial.line_id), unit_system())
+    bench = trial_bench(session(), trial, workbench(line_state(session(), trial.line_id), unit_system()))
     log_id = trials.logs_of_runs(session(), [run_id]).get(run_id)
     return run_view(trial, state, bench, devices_of(session()), log_id, errors)
 

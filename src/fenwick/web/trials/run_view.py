@@ -8,15 +8,17 @@ from dataclasses import dataclass
 from fenwick.core.bench.trials.outcome import run_outcome
 from fenwick.core.bench.trials.plan import LEAK, PITCH, WAYS, Ask, Plan
 from fenwick.core.bench.trials.steps import Step, steps
+from fenwick.core.rules import rule
 from fenwick.data.devices import DeviceState
 from fenwick.data.trials import DONE, RunState, TrialState
-from fenwick.services.trials import Workbench, logged
+from fenwick.services.trials import TrialBench, logged
 from fenwick.trials.values import run_values, text_in
-from fenwick.units import unit_label
+from fenwick.units import format_value, unit_label
 from fenwick.web.kit.database import session
 from fenwick.web.kit.pieces import Tick
 from fenwick.wording.results import half_words
-from fenwick.wording.trials import OUTCOME_WORDS, RUN_FAULTS, STEP_WORDS, ask_words, caution, outcome_text, resets_of
+from fenwick.wording.say import Voice
+from fenwick.wording.trials import OUTCOME_WORDS, RUN_FAULTS, ask_words, caution, outcome_text, resets_of, step_words
 
 #: why a run is mostly spoilt
 SPOILT = ("fed unevenly", "spilled", "the lid was open", "a hose came off", "weighed wrongly", "something else changed")
@@ -53,6 +55,15 @@ class StepRow:
 
 
 @dataclass(frozen=True)
+class Weigh:
+    """What is to be weighed out, in the user's unit."""
+
+    out: str
+    near: str  #: how near it must be
+    unit: str
+
+
+@dataclass(frozen=True)
 class RunView:
     """The page."""
 
@@ -64,6 +75,7 @@ class RunView:
     last: bool
     clock: float
     resets: list[Tick]
+    weigh: Weigh | None  #: in the step that weighs out
     outcome: str
     closes: str
     faults: tuple[str, ...]
@@ -77,16 +89,16 @@ class RunView:
 def run_view(
     trial: TrialState,
     run: RunState,
-    bench: Workbench,
+    bench: TrialBench,
     devices: list[DeviceState],
     log_id: int | None,
     errors: Mapping[str, str] | None = None,
 ) -> RunView:
     """Prepare the page; `errors` are what is wrong with figures, by their keys."""
-    plan, system = trial.plan, bench.voice.system
+    plan = trial.plan
     values, wrong = run_values(plan, run.entries)
     wrong |= dict(errors or {})
-    rows = [_step_row(i, step, plan, run, system, wrong, devices) for i, step in enumerate(steps(plan))]
+    rows = [_step_row(i, step, plan, run, bench.voice, wrong, devices) for i, step in enumerate(steps(plan))]
     told = run_words(plan, run, values, bench)
     return RunView(
         trial=trial,
@@ -97,6 +109,7 @@ def run_view(
         last=run.step >= len(rows) - 1,
         clock=run.clock,
         resets=[Tick(key, words, key in run.ticked) for key, words in resets_of(plan)],
+        weigh=_weigh(plan, bench.voice.system) if rows[min(run.step, len(rows) - 1)].key == "weigh-feed" else None,
         outcome=f"{told.outcome} {OUTCOME_WORDS[plan.way]}" if told.outcome else "",
         closes=told.closes,
         faults=told.faults,
@@ -108,6 +121,12 @@ def run_view(
     )
 
 
+def _weigh(plan: Plan, system: str) -> Weigh:
+    near = rule("test.feed-tolerance").value * plan.fed
+    out, about = (format_value(mass, "weighed", system, field=True) for mass in (plan.fed, near))
+    return Weigh(out, about, unit_label("weighed", system))
+
+
 @dataclass(frozen=True)
 class RunWords:
     """A run in words; empty where there is nothing to tell."""
@@ -117,11 +136,12 @@ class RunWords:
     faults: tuple[str, ...]  #: what is wrong with it
 
 
-def run_words(plan: Plan, run: RunState, values: Mapping[str, float], bench: Workbench) -> RunWords:
+def run_words(plan: Plan, run: RunState, values: Mapping[str, float], bench: TrialBench) -> RunWords:
     """What a run came to so far."""
     if plan.way == "monitor":
         values = {**values, **logged(session(), [run.id])[run.id]}
-    outcome = run_outcome(plan, values, bench.bin, bench.bulk_density(plan))
+    lies = bench.states[run.variant].lies
+    outcome = run_outcome(plan, values, lies.bin, lies.density)
     faults = tuple(RUN_FAULTS[key] for key in outcome.faults if key != "missing" or run.state == DONE)
     if outcome.value is None:
         return RunWords("", "", faults)
@@ -138,12 +158,12 @@ def _step_row(
     step: Step,
     plan: Plan,
     run: RunState,
-    system: str,
+    voice: Voice,
     wrong: Mapping[str, str],
     devices: list[DeviceState],
 ) -> StepRow:
-    asks = [_ask_row(ask, plan, run, system, wrong, devices) for ask in step.asks]
-    title, what = STEP_WORDS[step.key]
+    asks = [_ask_row(ask, plan, run, voice.system, wrong, devices) for ask in step.asks]
+    title, what = step_words(plan, step.key, voice)
     place = "here" if index == run.step else "behind" if index < run.step or run.state == DONE else "ahead"
     told = ", ".join(f"{ask.label} {ask.text} {ask.unit}".strip() for ask in asks if ask.text)
     return StepRow(index, step.key, title, what, step.seconds, asks, place, told)

@@ -30,6 +30,14 @@ class Run:
 
 
 @dataclass(frozen=True)
+class Lies:
+    """Where a state's dust lies, for a ruler."""
+
+    bin: Bin | None = None
+    density: float | None = None  #: of the dust as it lies [kg/m^3]; None: not known
+
+
+@dataclass(frozen=True)
 class Judged:
     """What a test shows."""
 
@@ -52,14 +60,15 @@ class Judged:
         ]
 
 
-def judge(plan: Plan, runs: Sequence[Run], bin_: Bin | None = None, density: float | None = None) -> Judged:
+def judge(plan: Plan, runs: Sequence[Run], lies: Sequence[Lies] = ()) -> Judged:
     """Judge a test; spoilt, unfinished and impossible runs are kept apart, never averaged in.
 
     Parameters
     ----------
-    density : of the dust as it lies [kg/m^3]; None: not known
+    lies : where the dust of every state lies, in the order of the plan; those left out have no bin
     """
-    outcomes = tuple(run_outcome(plan, run.values, bin_, density) for run in runs)
+    there = [*lies, *[Lies()] * (len(plan.variants) - len(lies))]
+    outcomes = tuple(run_outcome(plan, run.values, there[run.variant].bin, there[run.variant].density) for run in runs)
     counted = tuple(run.done and not run.spoilt and outcome.counts for run, outcome in zip(runs, outcomes, strict=True))
     within = WITHIN.get(WAYS[plan.way].quantity, HUGE)
     lots = [

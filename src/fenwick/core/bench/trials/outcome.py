@@ -28,6 +28,7 @@ from fenwick.core.bench.trials.plan import (
 from fenwick.core.bench.trials.separation import DOUBT, SLIP, MassRun, Recovered, Scale, run_found
 from fenwick.core.components.bins import Bin
 from fenwick.core.formulas.metrology import difference_sd, resolution_sd
+from fenwick.core.rules import rule
 
 GRADES = (0, 5)  #: of a look: clean to black
 #: faults that keep a run apart, whatever its figures
@@ -83,9 +84,17 @@ def _masses(plan: Plan, values: Values) -> RunOutcome:
         return None if pair[0] is None or pair[1] is None else pair[0] - pair[1]
 
     kept, past = gained("bin") or 0.0, gained("past") or 0.0
-    found = run_found(MassRun(values.get("fed_feed"), kept, past, gained("hose")), *scales(plan))
+    fed = values.get("fed_feed")
+    found = run_found(MassRun(fed, kept, past, gained("hose")), *scales(plan))
     value = found.share if np.isfinite(found.share) else None
-    return RunOutcome(value, found.sd if value is not None else 0.0, found.faults, found)
+    faults = (*found.faults, *_fed_faults(plan, fed))
+    return RunOutcome(value, found.sd if value is not None else 0.0, faults, found)
+
+
+def _fed_faults(plan: Plan, fed: float | None) -> tuple[str, ...]:
+    """Whether what was fed is not what was to be fed; it counts all the same, as the share is of what was fed."""
+    near = rule("test.feed-tolerance").value * plan.fed + plan.setup.bin_step
+    return ("fed-otherwise",) if fed is not None and abs(fed - plan.fed) > near else ()
 
 
 def _ruler(plan: Plan, values: Values, bin_: Bin | None, density: float | None) -> RunOutcome:

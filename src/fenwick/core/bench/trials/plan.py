@@ -148,6 +148,7 @@ KINDS: dict[str, TestKind] = {
     kind.key: kind
     for kind in (
         TestKind("separation", (MASSES, RULER, LOOK), False, _FED),
+        TestKind("builds", (MASSES, RULER, LOOK), True, (*_FED, "one-change")),
         TestKind("tilt", (MASSES, RULER, LOOK), True, (*_FED, "one-change")),
         TestKind(
             "fill", (MASSES, LOOK), True, ("dust", "mass", "pace", "filter", "vacuum", "hose", "fill", "one-change")
@@ -183,6 +184,28 @@ class Setup:
 
 
 @dataclass(frozen=True)
+class Condition:
+    """How a state stands where it stands otherwise than its line does."""
+
+    lean: float | None = None  #: of the first separator, from upright [rad]; None: as its line
+    level: float | None = None  #: share of the bin's height at which a run begins [-]; None: as the test has it
+    dust: str = ""  #: kind that is fed; empty: as the plan has it
+
+    @property
+    def plain(self) -> bool:
+        """Whether nothing is said of it."""
+        return self == AS_ITS_LINE
+
+    @property
+    def stands_as_its_line(self) -> bool:
+        """Whether what it comes to is a reading of its line: a reading knows what was fed, but not how it leant."""
+        return self.lean is None
+
+
+AS_ITS_LINE = Condition()
+
+
+@dataclass(frozen=True)
 class Plan:
     """A test as planned."""
 
@@ -198,6 +221,26 @@ class Plan:
     station: str = ""  #: behind which suction is read
     seed: int = 0  #: of the order of its runs
     setup: Setup = field(default_factory=Setup)
+    conditions: tuple[Condition, ...] = ()  #: of the variants, in their order; those left out stand as their line does
+
+    def condition(self, variant: int) -> Condition:
+        """How a state stands.
+
+        Parameters
+        ----------
+        variant : its place in the plan [-]
+        """
+        return self.conditions[variant] if variant < len(self.conditions) else AS_ITS_LINE
+
+    def begins(self, variant: int) -> float | None:
+        """Share of the bin's height at which a run of a state begins [-]; None: as its line stands.
+
+        Parameters
+        ----------
+        variant : its place in the plan [-]
+        """
+        said = self.condition(variant).level
+        return 0.0 if said is None and "bin" in KINDS[self.kind].resets else said
 
     @property
     def compares(self) -> bool:

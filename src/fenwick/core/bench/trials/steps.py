@@ -50,3 +50,17 @@ def _middle(plan: Plan) -> tuple[Step, ...]:
         return (Step("still-air", (), rule("test.still-air").value), Step("cut", asked(READ)))
     first = asked(BEFORE)
     return (*((Step("before", first),) if first else ()), Step("read", asked(READ)))
+
+
+def fed_by_clock(plan: Plan, step: int, counted: float) -> bool:
+    """Whether a step that feeds has had its time; one that does not feed always has.
+
+    Parameters
+    ----------
+    step : its place among the steps of a run [-]
+    counted : by its clock [s]
+    """
+    here = steps(plan)[step]
+    if here.key != "feed" or here.seconds is None:
+        return True
+    return counted >= rule("test.feed-early").value * here.seconds

@@ -2,7 +2,21 @@
 
 from __future__ import annotations
 
-from fenwick.core.bench.trials.plan import KINDS, MASSES, PITCH, RULER, SHEET, WAYS, Plan
+from math import radians
+
+from fenwick.core.bench.trials.plan import (
+    CARRY,
+    FORCE,
+    KINDS,
+    MASSES,
+    MONITOR,
+    PITCH,
+    RULER,
+    SHEET,
+    WAYS,
+    Condition,
+    Plan,
+)
 from fenwick.core.line.line import Line
 from fenwick.core.rules import rule
 
@@ -19,8 +33,34 @@ NEEDS: dict[str, tuple[str, ...]] = {
 }
 
 
-def worth_knowing(way: str) -> float:
-    """The least difference of a way's outcome that is usually worth knowing, in that outcome's unit."""
+LEAST_WORTH, MOST_WORTH = 0.001, 0.1  #: of a share that is kept, a difference worth knowing [-]
+#: how the states of some kinds usually stand
+USUAL_CONDITIONS: dict[str, tuple[Condition, ...]] = {
+    "tilt": (Condition(), Condition(lean=radians(20.0))),
+    "fill": (Condition(level=0.25), Condition(level=0.75)),
+    "dust": (Condition(dust="saw"), Condition(dust="sanding-p120")),
+}
+
+
+def usual_outcome(way: str) -> float | None:
+    """What a way's outcome comes to as a rule where the model has none, in its unit; None: nobody can say."""
+    keys = {SHEET: "sheet", MONITOR: "air", FORCE: "force", CARRY: "carry", PITCH: "pitch"}
+    return rule(f"test.usual-{keys[way]}").value if way in keys else None
+
+
+def worth_knowing(way: str, expected: float | None = None) -> float:
+    """The least difference of a way's outcome that is usually worth knowing, in that outcome's unit.
+
+    Of a share that is kept it is a part of what gets past: from 98 to 99 % is half of what cakes a filter.
+
+    Parameters
+    ----------
+    way : of reading
+    expected : outcome that the model expects, in its unit; None where it cannot say
+    """
+    if way in (MASSES, RULER) and expected is not None:
+        worth = rule("test.worth-past").value * (1.0 - expected)
+        return float(f"{min(max(worth, LEAST_WORTH), MOST_WORTH):.1g}")
     if way in (SHEET, PITCH):
         return rule("test.worth-counted").value
     quantity = "share" if way in (MASSES, RULER) else WAYS[way].quantity

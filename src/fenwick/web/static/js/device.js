@@ -72,7 +72,21 @@
     if (body.shown !== "") value.textContent = `${body.shown} ${body.unit}`;
     state.textContent = body.state;
     state.className = `live-state live-${body.level}`;
+    weigh(one.place, body);
     redraw(one);
+  }
+
+  /* what is weighed out: how much is still to go, as long as the scale shows the unit that is asked for */
+  function weigh(place, body) {
+    const goal = place.querySelector("[data-weigh]"),
+      shown = Number(String(body.shown).replace(",", "."));
+    if (!goal || body.shown === "" || body.unit !== goal.dataset.unit || Number.isNaN(shown)) return;
+    const left = Number(goal.dataset.weigh) - shown,
+      near = Number(goal.dataset.near),
+      size = `${Math.abs(left).toFixed(near < 1 ? 2 : near < 5 ? 1 : 0)} ${body.unit}`;
+    goal.textContent =
+      Math.abs(left) <= near ? "That is it: within what it must be." : left > 0 ? `${size} to go` : `${size} too much`;
+    goal.classList.toggle("live-right", Math.abs(left) <= near);
   }
 
   function attach() {
