@@ -117,7 +117,7 @@ def test_planned_run_with_a_scale_judged_and_the_line_tuned_to_it(bench: Page, s
         bench.locator(".go-on").click()
         expect(bench.locator(".shows-card")).to_be_visible()
     expect(bench.locator(".runs-chart .run")).to_have_count(2)
-    expect(bench.locator(".states-said")).to_contain_text("2 runs")
+    expect(bench.locator(".shows-card .states-said")).to_contain_text("2 runs")
 
     bench.get_by_role("button", name="As a reading of the line").click()
     bench.get_by_role("link", name="Tune the line to it").click()
@@ -160,7 +160,7 @@ def test_a_test_with_a_ruler_alone(bench: Page, server: str) -> None:
     go_on(bench, "Look and note")
     bench.locator(".go-on").click()
     expect(bench.locator(".headline .big")).to_contain_text("%")
-    expect(bench.locator(".states-said")).to_contain_text("one run")
+    expect(bench.locator(".shows-card .states-said")).to_contain_text("one run")
 
 
 def test_going_on_before_a_tick_is_answered_goes_on(bench: Page, server: str) -> None:

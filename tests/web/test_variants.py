@@ -1,4 +1,4 @@
-"""Tests of variants: states that are lines, each expected by itself; readings that go to their own line; what to test."""
+"""Tests of variants: states that are lines, each expected by itself; readings go to their own line; what to test."""
 
 from __future__ import annotations
 
