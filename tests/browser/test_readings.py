@@ -4,6 +4,8 @@ import re
 
 from playwright.sync_api import Page, expect
 
+from tests.browser.looking import OVERLAPS
+
 
 def read(page: Page, kind: str, value: str, where: str = "") -> None:
     """Take a reading."""
@@ -64,3 +66,17 @@ def test_a_fault_is_hunted_down_with_two_checks(bench: Page) -> None:
     expect(bench.locator(".checked li")).to_have_count(1)
     bench.get_by_role("button", name="Begin anew").click()
     expect(bench.locator(".checked li")).to_have_count(0)
+
+
+def test_a_reading_is_taken_at_its_hole_on_the_drawing(bench: Page, server: str) -> None:
+    bench.goto(f"{server}lines/1/test")
+    assert bench.evaluate(OVERLAPS, ".holes-box.only-wide .holes") == []
+    bench.locator(".holes-box.only-wide a.hole").filter(has_text="5.6").click()
+    expect(bench.get_by_label("Where")).to_have_value("link")
+    expect(bench.locator(".holes-box.only-wide a.hole-here")).to_have_count(1)
+    bench.get_by_label("Reading", exact=False).first.fill("22 in of water")
+    bench.get_by_role("button", name="Add the reading").click()
+    expect(bench.locator(".readings-card")).to_contain_text("behind Link hose")
+    expect(bench.locator(".holes-box.only-wide a.hole").filter(has_text="5.5")).to_have_count(1)
+    bench.set_viewport_size({"width": 390, "height": 844})
+    assert bench.evaluate(OVERLAPS, ".holes-box.only-narrow .holes") == []

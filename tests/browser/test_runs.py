@@ -224,10 +224,17 @@ def test_a_hidden_fault_is_hunted_for_practice(bench: Page, server: str) -> None
     bench.locator(".offers button", has_text="Suction of the vacuum alone").click()
     expect(bench.locator(".readings-card tbody tr")).to_have_count(1)
     expect(bench.locator(".readings-card")).to_contain_text("4 minutes so far")
+    bench.goto(server + "lines/1/practice")  # left and come back to: what was read is kept
+    expect(bench.locator(".readings-card tbody tr")).to_have_count(1)
+    bench.locator(".offers button", has_text="Lift the lid").click()
+    expect(bench.locator(".readings-card tbody tr")).to_have_count(2)
     bench.get_by_label("The fault").select_option(index=0)
     bench.get_by_role("button", name="Name it").click()
     expect(bench.locator(".answer-card")).to_contain_text("How a good hunt goes")
-    bench.go_back()
+    expect(bench.locator(".hunt-ends").first).to_contain_text("It names")
+    expect(bench.locator(".past-card li")).to_have_count(1)
+    bench.get_by_role("link", name="Two at once").click()
+    expect(bench.locator(".story-card")).to_contain_text("two faults are hidden")
     expect(bench.locator(".offers button").first).to_be_visible()
 
 

@@ -191,3 +191,43 @@ def test_readings_that_nothing_explains_are_not_tuned_to(client: FlaskClient) ->
     assert "Tune the line to its readings" not in page
     assert "a leak that is not drawn" in page
     assert "a unit that was misread" in page
+
+
+def test_readings_are_taken_on_the_drawing_at_the_hole(client: FlaskClient) -> None:
+    page = soup(client.get("/lines/3/test"))
+    drawn = page.select_one(".holes-box.only-wide")
+    assert drawn is not None
+    marks = drawn.select("a.hole")
+    assert len(marks) >= 5
+    link = next(one for one in marks if "behind Link hose" in str(one["aria-label"]))
+    picked = soup(client.get(str(link["href"])))
+    assert picked.select_one("#f-station option[selected]").text == "behind Link hose"  # type: ignore[union-attr]
+    here = picked.select(".holes-box.only-wide a.hole-here")
+    assert len(here) == 1
+    assert "behind Link hose" in str(here[0]["aria-label"])
+
+
+def test_a_gauge_shows_what_was_read_last_and_what_the_page_says_it_should(client: FlaskClient) -> None:
+    add(client, "suction", "5.3", station="link")
+    page = soup(client.get(f"{PAGE}?kind=suction&station=link"))
+    gauge = page.select_one(".holes-box.only-wide a.hole-here")
+    assert gauge is not None
+    assert gauge.select_one(".hole-read").text == "5.3"  # type: ignore[union-attr]
+    should = re.search(r"should show ([\d.]+)", page.select_one(".reading-expected").text)  # type: ignore[union-attr]
+    assert should is not None
+    assert should[1] in gauge.select_one(".hole-expected").text  # type: ignore[union-attr]
+
+
+def test_an_empty_page_shows_where_a_reading_would_tell_most(client: FlaskClient) -> None:
+    page = soup(client.get(PAGE))
+    best = page.select(".holes-box.only-wide a.hole-best")
+    assert len(best) == 1
+    assert "tells most" in best[0].text
+
+
+def test_every_kind_and_port_is_drawn_and_what_is_no_place_locks_no_page(client: FlaskClient) -> None:
+    for query in ("kind=blocked", "kind=sealed", "kind=flow", "kind=kept", "kind=x", "station=nowhere", "port=none"):
+        for line in (1, 2, 3):
+            answer = client.get(f"/lines/{line}/test?{query}")
+            assert answer.status_code == 200, query
+            assert soup(answer).select(".holes-box svg")

@@ -170,3 +170,22 @@ class ReadingRow(SQLModel, table=True):
     left_out: str = Field(default="", max_length=300)  #: why it does not count; empty: it does
     created_at: datetime = Field(default_factory=_now)
     removed_at: datetime | None = None
+
+
+class PracticeHunt(SQLModel, table=True):
+    """A hunt for practice on a line: lists are kept as lines of text."""
+
+    __tablename__ = "practice_hunt"
+    __table_args__ = (UniqueConstraint("line_id", "seed", "level"),)
+
+    id: int | None = Field(default=None, primary_key=True)
+    line_id: int = Field(foreign_key="dust_line.id", ondelete="CASCADE", index=True)
+    seed: int
+    level: str = Field(max_length=10)
+    read: str = Field(default="", max_length=2000)
+    named: str = Field(default="", max_length=200)
+    ended: bool = False
+    right: bool = False
+    minutes: float = 0.0
+    good_minutes: float | None = None
+    at: datetime

@@ -5,6 +5,9 @@ from __future__ import annotations
 from collections.abc import Sequence
 
 from fenwick.core.bench.faults.hunt import LOOK, Case, NextCheck, Suspect
+from fenwick.core.bench.faults.practice import LEVELS
+from fenwick.core.bench.faults.since import since_factor
+from fenwick.core.logbook.entries import KINDS, PIECES
 from fenwick.core.tuning.readings import Reading
 from fenwick.units.sentence import inside
 from fenwick.wording.say import Voice
@@ -57,6 +60,28 @@ LOOK_WORDS = {
     "tilted": "Does the separator lean?",
     "full-bag": "Feel the bag: is it full?",
 }
+
+
+def work_words(work: str, day: str) -> str:
+    """What was done, by a key of `WORK`, and on which day."""
+    kind, _, piece = work.partition("~")
+    what = KINDS[kind].label
+    return f"{what}: {inside(PIECES[piece])}, {day}" if piece else f"{what}, {day}"
+
+
+def since_words(fault: str, since: str) -> list[str]:
+    """What it says of a suspect that it began with some work; nothing where it says nothing."""
+    factor = since_factor(fault, since)
+    if factor == 1.0:
+        return []
+    if factor > 1.0:
+        return [f"It was handled then: {factor:g} times as likely for that."]
+    return [f"It was renewed then: {factor:g} times as likely for that."]
+
+
+#: how hard a hunt for practice is
+LEVEL_TITLES = {"easy": "A gross one", "usual": "As it happens", "two": "Two at once"}
+assert set(LEVEL_TITLES) == set(LEVELS)
 LIKELY, SURE = 0.5, 0.85  #: of belief [-]
 
 

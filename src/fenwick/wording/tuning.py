@@ -59,13 +59,14 @@ def reading_words(reading: Reading, voice: Voice) -> str:
     elif reading.kind == FLOW and reading.port:
         where = f", {inside(voice.name(reading.port))}"
     dust = f", {DUSTS[reading.dust].label}" if reading.dust else ""
+    dust += f", of {voice.figure(reading.fed, 'weighed')} fed" if reading.fed else ""
     at = f" ({inside(voice.name(reading.port))} open)" if reading.port and reading.kind != FLOW else ""
     return f"{READING_WORDS[reading.kind]}{where}{dust}{at}"
 
 
-def reading_figure(reading: Reading, value: float, voice: Voice) -> str:
+def reading_figure(reading: Reading, value: float, voice: Voice, *, unit: bool = True) -> str:
     """A value of that kind of reading."""
-    return voice.figure(value, KINDS[reading.kind])
+    return voice.figure(value, KINDS[reading.kind], unit=unit)
 
 
 def factor_rows(fitted: Fit, voice: Voice) -> list[FactorRow]:

@@ -67,6 +67,7 @@ SUBJECTS = {
     "motor": "The vacuum's motor",
     "phone": "Measuring by telephone",
     "test": "Tests",
+    "fault": "Faults",
     "log": "The log",
     "handle": "Emptying",
     "verdict": "When a figure is to watch or to act on",

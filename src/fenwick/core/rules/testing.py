@@ -57,6 +57,8 @@ ROWS: tuple[Rule, ...] = (
     Rule("test.weighs-bag", 0.15, 0.05, 0.3, "mass", "", "What a bag weighs on a scale", ESTIMATE),
     Rule("test.weighs-cloth", 0.1, 0.05, 0.2, "mass", "", "What a cloth in the tank weighs on a scale", ESTIMATE),
     Rule("test.dry", 0.001, 0.0005, 0.002, "mass", "", "Water in a cloth that still counts as dry", ESTIMATE),
+    Rule("fault.handled", 4.0, 2.0, 8.0, "number", "×", "Likelier, a fault in what was handled last", ESTIMATE),
+    Rule("fault.renewed", 0.15, 0.05, 0.4, "number", "×", "As likely, a fault in what was renewed last", ESTIMATE),
     Rule("phone.clean", 92.0, 88.0, 96.0, "number", "L*", "Lightness of a clean filter or wipe: grade 0", ESTIMATE),
     Rule("phone.black", 32.0, 25.0, 40.0, "number", "L*", "Lightness of one black with dust: grade 5", ESTIMATE),
     Rule("phone.hit", 0.08, 0.04, 0.15, "share", "", "Of a square, covered by dust, from which it is hit", ESTIMATE),

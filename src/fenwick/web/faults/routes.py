@@ -8,12 +8,15 @@ from flask.typing import ResponseReturnValue
 from fenwick.core.bench.faults.checks import checks_of
 from fenwick.core.bench.faults.hunt import LOOK
 from fenwick.core.bench.faults.kinds import SYMPTOMS
+from fenwick.core.bench.faults.since import WORK
 from fenwick.core.tuning.readings import KINDS, Reading, can_be, usual_sd
 from fenwick.data.lines import LineState, line_names, line_state
 from fenwick.data.readings import HUNT, readings_of, take, take_away
 from fenwick.rig import build_line
+from fenwick.services.faults import lately_done
 from fenwick.units import BadNumberError, parse_value
 from fenwick.web.faults.view import hunt_view
+from fenwick.web.kit.clock import shop_clock
 from fenwick.web.kit.database import session
 from fenwick.web.kit.pieces import Refused
 from fenwick.web.kit.units import unit_system
@@ -74,13 +77,19 @@ def _chosen() -> list[str]:
     return [key for key in request.values.getlist("s") if key in SYMPTOMS]
 
 
+def _since() -> str:
+    said = request.values.get("since", "")
+    return said if said in WORK else ""
+
+
 def _after(line_id: int) -> ResponseReturnValue:
     if request.headers.get("HX-Request"):
         return _render(line_state(session(), line_id))
-    return redirect(url_for("faults.show", line_id=line_id, s=_chosen()))
+    return redirect(url_for("faults.show", line_id=line_id, s=_chosen(), since=_since() or None))
 
 
 def _render(state: LineState, wrong: Refused | None = None, status: int = 200) -> ResponseReturnValue:
-    view = hunt_view(state, readings_of(session(), state.id, HUNT), _chosen(), unit_system(), wrong)
+    taken, done = readings_of(session(), state.id, HUNT), lately_done(session(), state.id, shop_clock())
+    view = hunt_view(state, taken, _chosen(), _since(), done, unit_system(), wrong)
     template = "faults/_faults.html" if request.headers.get("HX-Request") else "faults/page.html"
     return render_template(template, view=view, lines=line_names(session(), state.id)), status

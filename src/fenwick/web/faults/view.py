@@ -10,11 +10,20 @@ from fenwick.core.bench.faults.hunt import LOOK, Hunt, NextCheck, hunt, next_che
 from fenwick.core.tuning.readings import KINDS, Reading
 from fenwick.data.lines import LineState
 from fenwick.data.readings import Taken
+from fenwick.logged.entry import Logged
 from fenwick.rig.voice import voice_for
 from fenwick.services.faults import case_of
 from fenwick.units import unit_label
 from fenwick.web.kit.pieces import Refused, Tick
-from fenwick.wording.faults import FAULT_WORDS, SYMPTOM_WORDS, belief_words, check_words, reason
+from fenwick.wording.faults import (
+    FAULT_WORDS,
+    SYMPTOM_WORDS,
+    belief_words,
+    check_words,
+    reason,
+    since_words,
+    work_words,
+)
 from fenwick.wording.say import Voice
 from fenwick.wording.tuning import reading_figure, reading_words
 
@@ -50,6 +59,8 @@ class HuntView:
     """The page."""
 
     state: LineState
+    done: list[tuple[str, str, bool]]  #: (key, what was done and when, whether it began with that)
+    since: str
     symptoms: list[Tick]
     chosen: list[str]
     suspects: list[SuspectRow]
@@ -60,20 +71,40 @@ class HuntView:
 
 
 def hunt_view(
-    state: LineState, taken: list[Taken], chosen: Sequence[str], system: str, wrong: Refused | None = None
+    state: LineState,
+    taken: list[Taken],
+    chosen: Sequence[str],
+    since: str,
+    done: Sequence[tuple[str, Logged]],
+    system: str,
+    wrong: Refused | None = None,
 ) -> HuntView:
-    """Rank the faults and prepare the page; `wrong` is the figure of a check that was just refused."""
+    """Rank the faults and prepare the page.
+
+    Parameters
+    ----------
+    since : the work with which it began; empty: not known
+    done : what was done on the line lately, by the log
+    wrong : the figure of a check that was just refused
+    """
     voice, case = voice_for(state.rig, system), case_of(state.rig)
     readings = [one.reading for one in taken]
-    found = hunt(case, readings, chosen)
-    begun = bool(chosen or readings)
+    found = hunt(case, readings, chosen, since)
+    begun = bool(chosen or readings or since)
     checks = next_checks(case, found, checks_of(case.line, readings)) if begun else []
     return HuntView(
         state=state,
+        done=[(key, work_words(key, f"{entry.at.day} {entry.at:%B}"), key == since) for key, entry in done],
+        since=since,
         symptoms=[Tick(key, words, key in chosen) for key, words in SYMPTOM_WORDS.items()],
         chosen=list(chosen),
         suspects=[
-            SuspectRow(*FAULT_WORDS[one.fault], belief_words(one.share), one.share, reason(one, case, readings, voice))
+            SuspectRow(
+                *FAULT_WORDS[one.fault],
+                belief_words(one.share),
+                one.share,
+                [*since_words(one.fault, since), *reason(one, case, readings, voice)],
+            )
             for one in found.named[:MOST_SUSPECTS]
         ]
         if begun

@@ -1,16 +1,26 @@
-"""What the page of a practice hunt shows. All of it follows from the address: seed, readings taken, fault named."""
+"""What the page of a practice hunt shows: all of it follows from what is hidden, what was read and what was named."""
 
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from fenwick.core.bench.faults.checks import checks_of
 from fenwick.core.bench.faults.hunt import LOOK, MINUTES, Case, hunt
 from fenwick.core.bench.faults.kinds import HEALTHY
-from fenwick.core.bench.faults.practice import Puzzle, cost, good_hunt, set_puzzle, take_reading
+from fenwick.core.bench.faults.practice import (
+    HuntStage,
+    Puzzle,
+    good_stages,
+    is_right,
+    mend,
+    set_puzzle,
+    take_reading,
+)
 from fenwick.core.tuning.readings import Reading
-from fenwick.wording.faults import FAULT_WORDS, LOOK_WORDS, SYMPTOM_WORDS
+from fenwick.data.practice import HuntRecord
+from fenwick.units.sentence import inside
+from fenwick.wording.faults import FAULT_WORDS, LEVEL_TITLES, LOOK_WORDS, SYMPTOM_WORDS
 from fenwick.wording.say import Voice
 from fenwick.wording.tuning import reading_figure, reading_words
 
@@ -22,6 +32,7 @@ class TakenRow:
     words: str
     shown: str
     sound: str  #: what a sound line would show
+    stage: int  #: how many faults had been mended before it
 
 
 @dataclass(frozen=True)
@@ -35,6 +46,14 @@ class MoveRow:
 
 
 @dataclass(frozen=True)
+class GoodStage:
+    """A good hunt for one fault."""
+
+    moves: list[MoveRow]
+    ends: str  #: what it names, and what it cannot tell from that
+
+
+@dataclass(frozen=True)
 class Offer:
     """A reading that can be taken."""
 
@@ -44,68 +63,191 @@ class Offer:
 
 
 @dataclass(frozen=True)
+class PastHunt:
+    """A hunt that came to its end."""
+
+    level: str
+    right: bool
+    minutes: str
+    seed: int
+    key: str  #: of its level
+
+
+@dataclass(frozen=True)
 class PracticeView:
     """The page."""
 
     seed: int
+    level: str
+    levels: list[tuple[str, str]]
     symptoms: list[str]
     taken: list[TakenRow]
-    keys: list[str]  #: of what was taken
     minutes: float
+    mended: list[str]  #: faults that were named rightly, while something was left
     offers: list[Offer]
     faults: list[tuple[str, str]]
-    named: str
+    named: str  #: the last that was named; empty: the hunt goes on
     right: bool
-    answer: str
-    remedy: str
-    moves: list[MoveRow]
+    answers: list[tuple[str, str]]  #: (fault, what to do) of all that was hidden
+    stages: list[GoodStage]
+    good_readings: int
     good_minutes: float
     leading: str  #: what a hunter with these readings would believe
+    past: list[PastHunt]
+    past_words: str
 
 
 def reading_key(reading: Reading) -> str:
-    """What a check is called in the address."""
+    """What a check is called."""
     return f"{reading.kind}~{reading.station}"
 
 
-def practice_view(case: Case, seed: int, keys: Sequence[str], named: str, voice: Voice) -> PracticeView:
-    """Hide the fault that the seed says, and show what has been found out."""
-    puzzle = set_puzzle(case, seed)
-    offered = checks_of(case.line)
-    by_key = {reading_key(one): one for one in offered}
-    chosen = [key for key in dict.fromkeys(keys) if key in by_key]
-    taken = [take_reading(puzzle, by_key[key]) for key in chosen]
-    possible = dict.fromkeys(one.fault for one in case.lines if one.fault != HEALTHY)
-    named = named if named in possible else ""
-    moves = good_hunt(puzzle, offered) if named else ()
-    return PracticeView(
-        seed=seed,
-        symptoms=[SYMPTOM_WORDS[one] for one in puzzle.symptoms],
-        taken=[_taken_row(one, sound, voice) for one, sound in zip(taken, case.said(taken)[0], strict=True)],
-        keys=chosen,
-        minutes=cost(taken),
-        offers=[Offer(key, _words(one, voice), MINUTES[one.kind]) for key, one in by_key.items() if key not in chosen],
-        faults=[(key, FAULT_WORDS[key][0]) for key in possible],
-        named=FAULT_WORDS[named][0] if named else "",
-        right=named == puzzle.fault,
-        answer=FAULT_WORDS[puzzle.fault][0] if named else "",
-        remedy=FAULT_WORDS[puzzle.fault][1] if named else "",
-        moves=[
-            MoveRow(
-                _words(move.reading, voice),
-                _shown(move.reading, voice),
-                f"{move.minutes:.0f} min",
-                f"{FAULT_WORDS[move.suspect][0]}, {100.0 * move.share:.0f} in 100",
-            )
-            for move in moves
-        ],
-        good_minutes=sum(move.minutes for move in moves),
-        leading=_leading(puzzle, taken) if named else "",
+@dataclass(frozen=True)
+class Played:
+    """A hunt played as far as it has come."""
+
+    puzzle: Puzzle  #: as it was hidden
+    left: Puzzle  #: what the readings that come next are of
+    read: tuple[tuple[int, Reading], ...]  #: (how many had been mended, reading)
+    mended: tuple[str, ...]
+    named: str  #: with which it ended; empty: it goes on
+    right: bool
+
+    @property
+    def record_right(self) -> bool:
+        """Whether all that was hidden was named, and nothing else."""
+        return bool(self.named) and self.right
+
+
+def play(case: Case, record: HuntRecord) -> Played:
+    """Play a hunt again, from what was hidden to where it stands."""
+    puzzle = set_puzzle(case, record.seed, record.level)
+    by_key = {reading_key(one): one for one in checks_of(case.line)}
+    stages: list[Puzzle] = [puzzle]
+    mended: list[str] = []
+    ended, right = "", False
+    possible = {one.fault for one in case.lines if one.fault != HEALTHY}
+    for fault in (one for one in record.named if one in possible):
+        here = stages[-1]
+        left = mend(here, fault) if is_right(here, fault) else None
+        if left is None:
+            ended, right = fault, is_right(here, fault)
+            break
+        mended.append(fault)
+        stages.append(left)
+    read = []
+    for told in dict.fromkeys(record.read):
+        stage, _, key = told.partition(":")
+        if stage.isdecimal() and int(stage) < len(stages) and key in by_key:
+            read.append((int(stage), take_reading(stages[int(stage)], by_key[key])))
+    return Played(puzzle, stages[-1], tuple(read), tuple(mended), ended, right)
+
+
+def with_reading(record: HuntRecord, played: Played, key: str) -> HuntRecord:
+    """The record with one reading more, where there is such a reading and the hunt goes on."""
+    known = {reading_key(one) for one in checks_of(played.puzzle.case.line)}
+    told = f"{len(played.mended)}:{key}"
+    if key not in known or played.named or told in record.read:
+        return record
+    return replace(record, read=(*record.read, told))
+
+
+def with_name(record: HuntRecord, case: Case, fault: str) -> HuntRecord:
+    """The record with a fault named; with the last of them it has come to its end."""
+    played = play(case, record)
+    if played.named or fault not in {one.fault for one in case.lines if one.fault != HEALTHY}:
+        return record
+    record = replace(record, named=(*record.named, fault))
+    after = play(case, record)
+    if not after.named:
+        return record
+    good = good_stages(after.puzzle, checks_of(case.line))
+    return replace(
+        record,
+        ended=True,
+        right=after.record_right,
+        minutes=_minutes([one for _, one in after.read]),
+        good_minutes=sum(move.minutes for stage in good for move in stage.moves),
     )
 
 
-def _leading(puzzle: Puzzle, taken: Sequence[Reading]) -> str:
-    first = hunt(puzzle.case, taken, puzzle.symptoms).suspects[0]
+def _minutes(readings: Sequence[Reading]) -> float:
+    return sum(MINUTES[one.kind] for one in readings)
+
+
+def practice_view(case: Case, record: HuntRecord, past: Sequence[HuntRecord], voice: Voice) -> PracticeView:
+    """Show what has been found out of what is hidden."""
+    played = play(case, record)
+    puzzle, here = played.puzzle, len(played.mended)
+    taken = [one for _, one in played.read]
+    sound = case.said(taken)[0]
+    done = {reading_key(one) for stage, one in played.read if stage == here}
+    offered = [one for one in checks_of(case.line) if reading_key(one) not in done]
+    possible = dict.fromkeys(one.fault for one in case.lines if one.fault != HEALTHY)
+    stages = good_stages(puzzle, checks_of(case.line)) if played.named else ()
+    return PracticeView(
+        seed=record.seed,
+        level=record.level,
+        levels=list(LEVEL_TITLES.items()),
+        symptoms=[SYMPTOM_WORDS[one] for one in puzzle.symptoms],
+        taken=[
+            _taken_row(one, float(healthy), stage, voice)
+            for (stage, one), healthy in zip(played.read, sound, strict=True)
+        ],
+        minutes=_minutes(taken),
+        mended=[FAULT_WORDS[one][0] for one in played.mended],
+        offers=[Offer(reading_key(one), _words(one, voice), MINUTES[one.kind]) for one in offered],
+        faults=[(key, FAULT_WORDS[key][0]) for key in possible if key not in played.mended],
+        named=FAULT_WORDS[played.named][0] if played.named else "",
+        right=played.right,
+        answers=[FAULT_WORDS[one.fault] for one in puzzle.hidden] if played.named else [],
+        stages=[_stage(stage, voice) for stage in stages],
+        good_readings=sum(len(stage.moves) for stage in stages),
+        good_minutes=sum(move.minutes for stage in stages for move in stage.moves),
+        leading=_leading(played) if played.named else "",
+        past=[_past(one) for one in past],
+        past_words=_past_words(past),
+    )
+
+
+def _stage(stage: HuntStage, voice: Voice) -> GoodStage:
+    moves = [
+        MoveRow(
+            _words(move.reading, voice),
+            _shown(move.reading, voice),
+            f"{move.minutes:.0f} min",
+            f"{FAULT_WORDS[move.suspect][0]}, {100.0 * move.share:.0f} in 100",
+        )
+        for move in stage.moves
+    ]
+    ends = f"It names: {inside(FAULT_WORDS[stage.named][0])}."
+    if stage.alike:
+        others = "; ".join(inside(FAULT_WORDS[one][0]) for one in stage.alike)
+        ends = f"{ends} With what can be read here it cannot tell that from: {others}."
+    return GoodStage(moves, ends)
+
+
+def _past(one: HuntRecord) -> PastHunt:
+    good = "" if one.good_minutes is None else f", a good hunt {one.good_minutes:.0f}"
+    return PastHunt(LEVEL_TITLES[one.level], one.right, f"{one.minutes:.0f} min{good}", one.seed, one.level)
+
+
+def _past_words(past: Sequence[HuntRecord]) -> str:
+    """How it goes; empty before the first."""
+    if not past:
+        return ""
+    right = [one for one in past if one.right]
+    said = f"{len(right)} of the last {len(past)} found"
+    timed = [(one.minutes, one.good_minutes) for one in right if one.good_minutes]
+    if timed:
+        longer = sum(mine for mine, _ in timed) / sum(good for _, good in timed)
+        said += f", in {longer:.1f} times the minutes of a good hunt"
+    return f"{said}."
+
+
+def _leading(played: Played) -> str:
+    here = [one for stage, one in played.read if stage == len(played.mended)]
+    first = hunt(played.puzzle.case, here, played.left.symptoms).suspects[0]
     return f"{FAULT_WORDS[first.fault][0]}, {100.0 * first.share:.0f} in 100"
 
 
@@ -119,6 +261,6 @@ def _shown(reading: Reading, voice: Voice) -> str:
     return reading_figure(reading, reading.value, voice)
 
 
-def _taken_row(reading: Reading, sound: float, voice: Voice) -> TakenRow:
-    expected = "no" if reading.kind == LOOK else reading_figure(reading, float(sound), voice)
-    return TakenRow(_words(reading, voice), _shown(reading, voice), expected)
+def _taken_row(reading: Reading, sound: float, stage: int, voice: Voice) -> TakenRow:
+    expected = "no" if reading.kind == LOOK else reading_figure(reading, sound, voice)
+    return TakenRow(_words(reading, voice), _shown(reading, voice), expected, stage)

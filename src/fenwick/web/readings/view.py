@@ -12,6 +12,7 @@ from fenwick.core.line.line import Line
 from fenwick.core.tuning.candidates import FED, readable
 from fenwick.core.tuning.fit import (
     Fit,
+    Worth,
     believed_before,
     figures_at,
     miss_level,
@@ -20,6 +21,7 @@ from fenwick.core.tuning.fit import (
     stretched_share,
 )
 from fenwick.core.tuning.readings import FLOW, KEPT, KINDS, Reading
+from fenwick.data.devices import DeviceState, devices_of
 from fenwick.data.lines import LineState
 from fenwick.data.readings import Taken
 from fenwick.drawing.factor_bars import render_factor
@@ -27,9 +29,12 @@ from fenwick.rig import Rig
 from fenwick.rig.to_core.line import described_line
 from fenwick.rig.voice import voice_for
 from fenwick.services.readings import station_kinds, tune, tuned_figures, tuned_rig
+from fenwick.units import unit_label
+from fenwick.web.kit.database import session
 from fenwick.web.kit.paging import Paging
 from fenwick.web.kit.pieces import BeforeAfter
 from fenwick.web.readings.form import ReadingForm, reading_form
+from fenwick.web.readings.holes import drawn_holes
 from fenwick.wording.say import Voice
 from fenwick.wording.tuning import (
     HOW,
@@ -78,6 +83,9 @@ class ReadingsView:
     fixed: int
     doubt: str
     next: list[tuple[str, str]]
+    holes: dict[str, Markup]  #: the line with its gauges, wide and narrow
+    hole_unit: str  #: of the gauges
+    devices: list[DeviceState]  #: that can tell the reading asked for
     expected: str  #: what the reading that is typed should show; empty: not known
     asked: str
     figures: list[tuple[str, str]]
@@ -100,6 +108,8 @@ def readings_view(
     bars = {one.key: render_factor(one) for one in fitted.fitted()} if fitted else {}
     rows = factor_rows(fitted, voice) if fitted else []
     so_far = fitted or believed_before(line)
+    worth = _worth(so_far, line, kinds, asked, voice)
+    best = next((one.reading for one in worth if one.reading.kind != KEPT), None)  # a mass is read at no hole
     return ReadingsView(
         state=state,
         form=form,
@@ -109,7 +119,10 @@ def readings_view(
         factors=[(row, bars[row.key]) for row in rows],
         fixed=sum(row.fixed for row in rows),
         doubt=doubt_words(fitted, voice) if fitted else "",
-        next=_next(so_far, line, kinds, asked, voice),
+        next=[next_words(one, voice) for one in worth[:MOST_NEXT]],
+        holes=drawn_holes(state, so_far, taken, stations(kinds, voice), picked_in(form), best, voice),
+        hole_unit=unit_label("suction", system),
+        devices=_devices(form),
         expected=_expected(so_far, form, voice),
         asked=asked,
         figures=[(key, words) for key, (words, _) in FIGURES.items()],
@@ -163,14 +176,21 @@ def _plain(reading: Reading, voice: Voice) -> str:
     return reading_figure(reading, reading.sd, voice)
 
 
-def _next(fitted: Fit, line: Line, kinds: Mapping[str, str], asked: str, voice: Voice) -> list[tuple[str, str]]:
-    """The readings most worth taking for a figure."""
+def _devices(form: ReadingForm) -> list[DeviceState]:
+    """The shop's gauges, where a suction is asked for."""
+    if KINDS.get(form.fields[0].text) != "suction":
+        return []
+    return [device for device in devices_of(session()) if device.kind == "manometer"]
+
+
+def _worth(fitted: Fit, line: Line, kinds: Mapping[str, str], asked: str, voice: Voice) -> list[Worth]:
+    """The readings worth taking for a figure, the one that tells most first."""
     port = next((leaf.id for leaf in line.leaves if leaf.open), line.leaves[0].id)
     places = [name for name, _ in stations(kinds, voice)]
     candidates = readable(line, places, FED)
     figure_asked = Reading(asked, 0.0, 1.0, port)
     found = [one for one in next_readings(fitted, candidates, figure_asked) if one.before > 0.0]
-    return [next_words(one, voice) for one in found[:MOST_NEXT] if one.after < 0.98 * one.before]
+    return [one for one in found if one.after < 0.98 * one.before]
 
 
 def _changed(rig: Rig, fitted: Fit, line: Line, voice: Voice) -> list[BeforeAfter]:
@@ -188,21 +208,26 @@ def _changed(rig: Rig, fitted: Fit, line: Line, voice: Voice) -> list[BeforeAfte
     return told
 
 
-def _expected(fitted: Fit, form: ReadingForm, voice: Voice) -> str:
-    """What the line should show where the form asks, by what is known of it so far."""
+def picked_in(form: ReadingForm) -> Reading:
+    """What the form asks for; its value nothing yet."""
     given = {one.path: one.text for one in form.fields}
     places = [code for one in form.fields if one.path == "station" for code, _ in one.choices]
     station = given.get("station") or (places[0] if places else "")
-    kind = given["kind"]
-    if kind not in KINDS or (station and station not in places):
+    where = "" if given["kind"] in (FLOW, KEPT) else station
+    return Reading(given["kind"], 0.0, 1.0, given.get("port", ""), where, given.get("dust", ""))
+
+
+def _expected(fitted: Fit, form: ReadingForm, voice: Voice) -> str:
+    """What the line should show where the form asks, by what is known of it so far."""
+    asked = picked_in(form)
+    places = [code for one in form.fields if one.path == "station" for code, _ in one.choices]
+    if asked.kind not in KINDS or (asked.station and asked.station not in places):
         return ""
-    where = "" if kind in (FLOW, KEPT) else station
-    asked = Reading(kind, 0.0, 1.0, given.get("port", ""), where, given.get("dust", ""))
     found = figures_at(fitted, asked)
     if found is None:
         return ""
     value, sd = found[1]
-    low, high = stretched_share(value, sd) if kind == KEPT else stretched(value, sd)
+    low, high = stretched_share(value, sd) if asked.kind == KEPT else stretched(value, sd)
     return (
         f"This line should show {reading_figure(asked, value, voice)}; "
         f"{reading_figure(asked, low, voice)} to {reading_figure(asked, high, voice)} would be no surprise."

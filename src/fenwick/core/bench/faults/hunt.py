@@ -13,6 +13,7 @@ import numpy as np
 
 from fenwick.core.arrays import Array
 from fenwick.core.bench.faults.kinds import FAULTS, FaultyLine, possible, symptom_likelihood
+from fenwick.core.bench.faults.since import since_factor
 from fenwick.core.errors import CoreError
 from fenwick.core.line.line import Line
 from fenwick.core.tuning.factors import spreads
@@ -129,7 +130,7 @@ class Case:
         return np.asarray(slopes @ self.covariance @ slopes.T)
 
 
-def hunt(case: Case, readings: Sequence[Reading], symptoms: Sequence[str]) -> Hunt:
+def hunt(case: Case, readings: Sequence[Reading], symptoms: Sequence[str], since: str = "") -> Hunt:
     """Rank every fault.
 
     Parameters
@@ -137,6 +138,7 @@ def hunt(case: Case, readings: Sequence[Reading], symptoms: Sequence[str]) -> Hu
     case : the line with its faults
     readings : taken since it went wrong
     symptoms : keys of `SYMPTOMS` that were noticed
+    since : the work with which it began, a key of `WORK`; empty: not known
     """
     said = case.said(readings)
     logs = _log_likelihoods(case, readings, said)
@@ -149,7 +151,7 @@ def hunt(case: Case, readings: Sequence[Reading], symptoms: Sequence[str]) -> Hu
     totals = {}
     for key, found in evidence.items():
         noticed = sum(np.log(symptom_likelihood(symptom, key)) for symptom in symptoms)
-        totals[key] = np.log(FAULTS[key].prior) + noticed + _log_mean(found)
+        totals[key] = np.log(FAULTS[key].prior * since_factor(key, since)) + noticed + _log_mean(found)
     top = max(totals.values())
     weights = {key: float(np.exp(total - top)) for key, total in totals.items()}
     whole = sum(weights.values())
