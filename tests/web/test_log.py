@@ -68,7 +68,15 @@ def test_every_kind_of_entry_has_a_form_and_the_form_of_what_was_logged(
 ) -> None:
     about = {"line": "2", "where": "2|Bandsaw", "thing": "gasket", "at": "2026-05-04T10:30", "words": "as it was"}
     amounts = {"level": "200", "volume": "10", "mass": "2", "hours": "1,5", "money": "12", "suction": "5.5"}
-    typed: dict[str, Any] = {"kind": kind, **about, **amounts, "kept": "97", "grade": "1"}
+    typed: dict[str, Any] = {
+        "kind": kind,
+        **about,
+        **amounts,
+        "kept": "97",
+        "grade": "1",
+        "pitch": "410",
+        "quiet": "24",
+    }
     if kind in ("spent", "wiped"):
         typed["thing"] = "filter"
     page = soup(client.get(f"/log/new?kind={kind}"))
@@ -79,7 +87,7 @@ def test_every_kind_of_entry_has_a_form_and_the_form_of_what_was_logged(
     assert entry.kind == kind
     again = soup(client.get(f"/log/{entry.id}"))
     assert field(again, "at") == "2026-05-04T10:30"
-    for key in {"hours", "suction", "kept", "money"} & asked:
+    for key in {"hours", "suction", "kept", "money", "pitch", "quiet"} & asked:
         assert float(field(again, key).replace(",", ".")) == pytest.approx(float(str(typed[key]).replace(",", ".")))
     if kind not in ("worked", "inspected", "renewed", "spent", "wiped"):  # those are called by what they are about
         assert KINDS[kind].label in soup(client.get("/log?find=as it was")).text

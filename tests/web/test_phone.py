@@ -68,7 +68,7 @@ def test_a_filter_is_graded_shown_and_kept_with_its_picture(client: FlaskClient,
     assert "Graded: filter" in client.get("/log").text
 
 
-@pytest.mark.parametrize(("kind", "entry"), [("tube", "suction"), ("squares", "remark"), ("pitch", "remark")])
+@pytest.mark.parametrize(("kind", "entry"), [("tube", "suction"), ("squares", "remark"), ("pitch", "heard")])
 def test_what_is_kept_is_an_entry_of_its_kind(client: FlaskClient, session: Session, kind: str, entry: str) -> None:
     raw = scene(kind, 5).data
     page = soup(send(client, kind, raw))
@@ -78,6 +78,9 @@ def test_what_is_kept_is_an_entry_of_its_kind(client: FlaskClient, session: Sess
     assert found.value is not None
     if kind == "tube":
         assert kept.suction == pytest.approx(9.80665 * found.value)
+    elif kind == "pitch":
+        assert kept.pitch == pytest.approx(found.value, abs=0.01)
+        assert kept.quiet == pytest.approx(-found.seen["loudness_db"], abs=0.1)
     else:
         assert MEANS[kind].title in kept.words
 

@@ -2,6 +2,7 @@
 
 from fenwick.cli import (
     backup,
+    bench,
     build,
     compare,
     device,
@@ -20,6 +21,7 @@ from fenwick.cli.commands import main
 
 __all__ = [
     "backup",
+    "bench",
     "build",
     "compare",
     "device",

@@ -17,7 +17,9 @@ READS = ("grey", "squares", "depth", "tube", "pitch")
 @click.argument("kind", type=click.Choice(READS))
 @click.argument("files", nargs=-1, required=True, type=click.Path(path_type=Path, dir_okay=False))
 @click.option("--rig", "rig_file", type=click.Path(path_type=Path), help="The line that is measured.")
-def read(kind: str, files: tuple[Path, ...], rig_file: Path | None) -> None:
+@click.option("--bar", type=click.FloatRange(10.0, 250.0), default=50.0, show_default=True,
+              help="What the printed bar of 50 mm measures, in mm.")  # fmt: skip
+def read(kind: str, files: tuple[Path, ...], rig_file: Path | None, bar: float) -> None:
     """Read the grey of a filter, squares hit, a depth, a U of water or a motor's pitch off FILES.
 
     Several files of a kind are repeats; of squares before and after; of a pitch open, shut, and as it stands.
@@ -30,7 +32,7 @@ def read(kind: str, files: tuple[Path, ...], rig_file: Path | None) -> None:
         fail(f"at most {MOST_FILES} files at once")
     try:
         rig = None if rig_file is None else read_from_outside(bytes_of(rig_file))
-        found = read_by_phone(kind, [bytes_of(one) for one in files], rig)
+        found = read_by_phone(kind, [bytes_of(one) for one in files], rig, bar)
     except (RigError, CoreError) as error:
         fail(f"{rig_file}: {error}")
     click.echo(json.dumps(reading_document(found), indent=2, ensure_ascii=False))

@@ -33,7 +33,7 @@ def seed_log(session: Session, lines: list[int], now: datetime) -> None:
 def _entry(row: dict[str, str], lines: list[int], midnight: datetime) -> Logged:
     hour, minute = row["time"].split(":")
     at = midnight - timedelta(days=int(row["days_ago"])) + timedelta(hours=int(hour), minutes=int(minute))
-    amounts = {key: float(row[key]) for key in AMOUNTS if row[key]}
+    amounts = {key: float(row[key]) for key in AMOUNTS if row.get(key)}
     words = {key: row[key] for key in ("thing", "job", "finding", "words")}
     line = lines[int(row["line"]) - 1] if row["line"] else None
     return Logged(row["entry"], at, line, **words, **amounts)  # type: ignore[arg-type]

@@ -36,6 +36,8 @@ class LogEntry(SQLModel, table=True):
     suction: float | None = None  #: [Pa]
     kept: float | None = None
     grade: float | None = None
+    pitch: float | None = None
+    quiet: float | None = None
     created_at: datetime = Field(default_factory=_now)
     removed_at: datetime | None = None  #: taken back, taken away, or changed: another row counts
 

@@ -19,7 +19,7 @@ from fenwick.data.remembered import kept, remembered
 from fenwick.data.shops import the_shop
 from fenwick.logged import Logged
 
-AMOUNTS = ("level", "volume", "mass", "hours", "count", "money", "suction", "kept", "grade")
+AMOUNTS = ("level", "volume", "mass", "hours", "count", "money", "suction", "kept", "grade", "pitch", "quiet")
 PARTS = 500  #: ids named in one statement
 
 

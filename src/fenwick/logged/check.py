@@ -14,7 +14,8 @@ LEEWAY = timedelta(minutes=10)  #: clocks of a phone and a shop may differ
 LONG_AGO = timedelta(days=40 * 365)
 NAMES = {
     "level": "the level", "volume": "the litres", "mass": "the weight", "hours": "the hours", "count": "the number",
-    "money": "the sum", "suction": "the suction", "kept": "the share", "grade": "the grade", "words": "a few words",
+    "money": "the sum", "suction": "the suction", "kept": "the share", "grade": "the grade",
+    "pitch": "the pitch", "quiet": "the loudness", "words": "a few words",
 }  # fmt: skip
 
 

@@ -26,4 +26,6 @@ class Logged:
     suction: float | None = None  #: at a station [Pa]
     kept: float | None = None  #: of the dust [-]
     grade: float | None = None  #: place in `GRADES` [-]
+    pitch: float | None = None  #: of the motor [Hz]
+    quiet: float | None = None  #: how far its sound stayed below the most that a telephone takes [dB]
     id: int | None = None

@@ -36,6 +36,7 @@ def details_of(entry: Logged, system: str, sign: str) -> list[str]:
         value = getattr(entry, key)
         if value is not None:
             found.append(format_value(value, quantity, system, unit=True))
+    found += _heard(entry)
     if entry.grade is not None and 0 <= entry.grade < len(GRADES):
         found.append(GRADES[round(entry.grade)])
     if entry.money is not None:
@@ -46,3 +47,8 @@ def details_of(entry: Logged, system: str, sign: str) -> list[str]:
     if entry.kind in ("suction", "kept") and entry.thing:
         found.append(f"at {entry.thing}")
     return found
+
+
+def _heard(entry: Logged) -> list[str]:
+    found = [] if entry.pitch is None else [f"{entry.pitch:.1f} Hz"]
+    return found if entry.quiet is None else [*found, f"{entry.quiet:.0f} dB below full"]

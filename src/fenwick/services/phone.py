@@ -23,9 +23,12 @@ FORMAT, VERSION = "fenwick-reading", 1
 KINDS = (GREY, SQUARES, DEPTH, TUBE, PITCH)
 MOST_FILES = 6
 ENDS = ("", "_low", "_high")
+BAR_MM = 50.0  #: length of the bar on everything that is printed [mm]
+MOST_OFF_SCALE = 0.06  #: of a print's scale: beyond, something else than a printer's margin is wrong [-]
+OFF_SCALE = "The 50 mm bar measures {bar:.1f} mm: print it again at 100 %, without “fit to page”."
 
 
-def read_by_phone(kind: str, files: Sequence[bytes], rig: Rig | None = None) -> PhoneReading:
+def read_by_phone(kind: str, files: Sequence[bytes], rig: Rig | None = None, bar: float = BAR_MM) -> PhoneReading:
     """A reading off photos or recordings; one that cannot be taken says why.
 
     Parameters
@@ -33,7 +36,10 @@ def read_by_phone(kind: str, files: Sequence[bytes], rig: Rig | None = None) -> 
     kind : one of KINDS
     files : as they came
     rig : the line that is measured; its bin says what a depth comes to
+    bar : what the printed bar of 50 mm measures by a ruler [mm]
     """
+    if kind != PITCH and abs(bar / BAR_MM - 1.0) > MOST_OFF_SCALE:
+        return refusal(kind, f"{OFF_SCALE.format(bar=bar)}")
     rules = RuleBook() if rig is None else build_line(rig).rules
     try:
         found = together([_one(kind, raw, rules) for raw in files[:MOST_FILES]])
@@ -42,7 +48,19 @@ def read_by_phone(kind: str, files: Sequence[bytes], rig: Rig | None = None) -> 
         return refusal(kind, str(refused), marks)
     except (BadPhotoError, BadSoundError) as bad:
         return refusal(kind, str(bad))
+    found = _at_scale(found, bar / BAR_MM)
     return found if rig is None or kind != DEPTH else _in_bin(found, rig)
+
+
+def _at_scale(found: PhoneReading, scale: float) -> PhoneReading:
+    """A length as it is where the print came out a little small or large; a share of an area stays what it is."""
+    if scale == 1.0 or found.kind not in (DEPTH, TUBE) or found.value is None:
+        return found
+    ends = [None if one is None else one * scale for one in (found.value, found.low, found.high)]
+    seen = dict(found.seen)
+    seen |= {key: round(scale * seen[key], 2) for key in ("left_mm", "right_mm", "pa") if key in seen}
+    seen["print_scale"] = round(scale, 4)
+    return replace(found, value=ends[0], low=ends[1], high=ends[2], seen=seen)
 
 
 def _one(kind: str, raw: bytes, rules: RuleBook) -> PhoneReading:

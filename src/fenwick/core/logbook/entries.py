@@ -9,8 +9,8 @@ from fenwick.core.logbook.lives import AFTER, BEFORE, IN_TIME
 # what an entry may be about
 BIN, FILTER, BAG, TANK, PIECE, TOOL, LINE, SHOP = "bin", "filter", "bag", "tank", "piece", "tool", "line", "shop"
 # amounts that an entry may have; each is a column of its own
-LEVEL, VOLUME, MASS, HOURS, COUNT, MONEY, SUCTION, KEPT, GRADE = (
-    "level", "volume", "mass", "hours", "count", "money", "suction", "kept", "grade",
+LEVEL, VOLUME, MASS, HOURS, COUNT, MONEY, SUCTION, KEPT, GRADE, PITCH, QUIET = (
+    "level", "volume", "mass", "hours", "count", "money", "suction", "kept", "grade", "pitch", "quiet",
 )  # fmt: skip
 
 
@@ -63,6 +63,8 @@ KINDS: dict[str, EntryKind] = {
     "suction": EntryKind("Read the suction", LINE, (SUCTION,), SUCTION),
     "kept": EntryKind("Measured what is kept", LINE, (KEPT,), KEPT),
     "wiped": EntryKind("Graded a wipe or a filter", LINE, (GRADE,), GRADE, caution=UNPLUG),
+    "heard": EntryKind("Heard the motor", LINE, (PITCH, QUIET), PITCH),
+    "inside": EntryKind("Looked into the bin", BIN, (LEVEL,), LEVEL, caution=UNPLUG),
     "odd": EntryKind("Found something odd", LINE, needs="words"),
     "spent": EntryKind("Spent money", SHOP, (MONEY,), MONEY),
     "changed": EntryKind("Changed the line", LINE),
@@ -82,10 +84,13 @@ BOUNDS: dict[str, tuple[float, float]] = {
     SUCTION: (0.0, 60_000.0),
     KEPT: (0.0, 1.0),
     GRADE: (0.0, float(len(GRADES) - 1)),
+    PITCH: (20.0, 5000.0),
+    QUIET: (0.0, 120.0),
 }
 MOST_WORDS = 2000
 #: quantities of the units' table, in which each is shown
 QUANTITIES = {
     LEVEL: "bore", VOLUME: "volume", MASS: "heap", HOURS: "number", COUNT: "number", MONEY: "number",
-    SUCTION: "suction", KEPT: "share", GRADE: "number",
+    SUCTION: "suction", KEPT: "share", GRADE: "number", PITCH: "number",
+    QUIET: "number",
 }  # fmt: skip

@@ -10,6 +10,7 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from fenwick.core.arrays import Array, one_value, take_variants
+from fenwick.core.judging.assess import assess
 from fenwick.core.line.line import Line
 
 FEWEST, FILLS, STEPS = 4, 33, 40  #: heights of the dust looked at, and steps in which a run is followed
@@ -58,6 +59,18 @@ def at_every_fill(line: Line, fills: Fills, count: int) -> Line:
     filling = stage.changed(bin=replace(stage.bin, fill_height=np.tile(fills.heights, count)))
     trunk = tuple(filling if part is stage else part for part in wide.trunk)
     return replace(wide, trunk=trunk)
+
+
+def kept_when_filled(line: Line) -> tuple[Array, Array] | None:
+    """(heights of the dust from the floor to the rim [m], what is kept there [-]), shape (k,) each, of a single line.
+
+    None without a bin that fills, or where the model cannot say.
+    """
+    fills = fills_of(line, 0.0, np.inf)
+    if fills is None:
+        return None
+    kept = assess(at_every_fill(line, fills, 1)).kept
+    return None if kept is None else (fills.heights, np.broadcast_to(kept, fills.heights.shape))
 
 
 def followed(kept: Array, fills: Fills, volume: float) -> Array:

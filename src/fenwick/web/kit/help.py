@@ -78,6 +78,8 @@ HELP: dict[str, PageHelp] = {
         "Step by step with a clock; every keystroke is kept."),
     "readings.show": _page("Test", "Readings and tuning", "How does my line differ from its description?",
         "Enter what a gauge or a tube of water says; tune, and switch it off again."),
+    "phone.inside.show": _page("Test", "Inside of the bin", "What is thrown back, and where does it cling?",
+        "Pin a photo to its height over the floor; beside it stands what the model keeps with dust up to there."),
     "phone.show": _page("Test", "By telephone", "What can I measure with what is in my pocket?",
         "A photo of a filter, a sheet, the bin or a U of water; a recording of the motor. With its band, or why not."),
     "phone.result": _page("Test", "By telephone", "What can I measure with what is in my pocket?",

@@ -6,10 +6,12 @@ from flask import redirect, render_template, url_for
 from flask.typing import ResponseReturnValue
 
 from fenwick.data.lines import line_names, line_state
+from fenwick.services.heard import last_heard
 from fenwick.web.kit.database import session
 from fenwick.web.kit.units import unit_system
 from fenwick.web.line.compare_view import compare_view
 from fenwick.web.line.routes import bp
+from fenwick.wording.heard import heard_words
 
 
 @bp.get("/lines/<int:line_id>/compare/<int:other_id>")
@@ -17,7 +19,9 @@ def compare(line_id: int, other_id: int) -> ResponseReturnValue:
     """Two lines side by side, differences marked."""
     left, right = (line_state(session(), one) for one in (line_id, other_id))
     others = [(i, name) for i, name in line_names(session(), line_id) if i not in (line_id, other_id)]
-    return render_template("line/compare.html", view=compare_view(left, right, unit_system()), others=others)
+    heard = [last_heard(session(), one) for one in (line_id, other_id)]
+    words = heard_words(left.rig.name, right.rig.name, *heard)
+    return render_template("line/compare.html", view=compare_view(left, right, unit_system(), words), others=others)
 
 
 @bp.get("/lines/<int:line_id>/compare")

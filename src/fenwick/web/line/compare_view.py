@@ -76,10 +76,15 @@ class CompareView:
     whole: tuple[ComparedCell, ...]
     parts: tuple[DifferingPart, ...]
     quiet: tuple[DifferingPart, ...]  #: where they differ in what changes no figure
+    heard: str  #: how loud they are to one telephone; empty: not both were heard
 
 
-def compare_view(left: LineState, right: LineState, system: str) -> CompareView:
+def compare_view(left: LineState, right: LineState, system: str, heard: str = "") -> CompareView:
     """Two lines of a shop side by side.
+
+    Parameters
+    ----------
+    heard : how loud they are to one telephone, in words; empty: not both were heard
 
     Raises
     ------
@@ -110,6 +115,7 @@ def compare_view(left: LineState, right: LineState, system: str) -> CompareView:
         whole=tuple(cell for cell in whole if cell is not None),
         parts=tuple(parts.values()),
         quiet=tuple(quiet.values()),
+        heard=heard,
     )
 
 

@@ -40,6 +40,7 @@ FILLS = {"1": "to its line", "0.75": "three quarters", "0.5": "half", "0.25": "a
 LABELS = {
     "level": "Dust stood at", "volume": "Emptied out", "mass": "It weighed", "hours": "Hours", "count": "How many",
     "money": "It cost", "suction": "Suction", "kept": "Kept", "grade": "The wipe shows",
+    "pitch": "Pitch, Hz", "quiet": "Loudness, dB below full",
 }  # fmt: skip
 
 

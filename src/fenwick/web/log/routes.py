@@ -60,7 +60,7 @@ GROUPS = {
     "filters": ("tapped", "blown", "washed", "replaced", "bag"),
     "looked": ("inspected", "renewed", "changed"),
     "worked": ("worked",),
-    "measured": ("suction", "kept", "wiped"),
+    "measured": ("suction", "kept", "wiped", "heard", "inside"),
     "told": ("odd", "spent", "remark"),
 }
 GROUP_WORDS = {

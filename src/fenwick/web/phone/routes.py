@@ -9,7 +9,7 @@ from functools import lru_cache
 from flask import Blueprint, Response, abort, current_app, flash, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
 
-from fenwick.core.logbook.entries import GRADED_AT
+from fenwick.core.logbook.entries import BOUNDS, GRADED_AT, QUIET
 from fenwick.data.lines import line_names, line_state
 from fenwick.data.logbook import add_entries, add_log_photo
 from fenwick.logged import Logged
@@ -21,10 +21,12 @@ from fenwick.phone.scenes import scene
 from fenwick.phone.words import MEANS, band_words, fact_words, value_words, words_for_log
 from fenwick.rig import Rig
 from fenwick.services.logbook.holders import first_separator, over_bin
-from fenwick.services.phone import MOST_FILES, read_by_phone
+from fenwick.services.phone import BAR_MM, MOST_FILES, read_by_phone
 from fenwick.sheets.phone_targets import write_targets
+from fenwick.units import BadNumberError, format_value, parse_value, unit_label
 from fenwick.web.kit.clock import shop_clock
 from fenwick.web.kit.database import session, while_others_write
+from fenwick.web.kit.fields import Field
 from fenwick.web.kit.units import unit_system
 from fenwick.web.phone.held import HeldReading, HeldReadings
 from fenwick.web.phone.track import track_drawing
@@ -52,10 +54,13 @@ def read(line_id: int, kind: str) -> ResponseReturnValue:
         files, truth = [drawn.data], float(drawn.truth["value"])
     if not files:
         return _page(line_id, _kind(kind), f"Choose a {'recording' if kind == PITCH else 'photo'} first."), 422
+    bar, wrong_bar = _bar()
+    if wrong_bar:
+        return _page(line_id, _kind(kind), bar_error=wrong_bar), 422
     if len(files) > MOST_FILES:
         return _page(line_id, _kind(kind), f"At most {MOST_FILES} at once: {len(files)} were sent, none is read."), 422
     with while_others_write(), _ONE_AT_A_TIME:  # it takes its time, and memory
-        found = read_by_phone(_kind(kind), files, state.rig)
+        found = read_by_phone(_kind(kind), files, state.rig, bar)
         picture = _picture(found, files[-1])
     place = request.form.get("place", "")
     held = HeldReading(line_id, found, picture, place if place in GRADED_AT else "tank", truth)
@@ -118,6 +123,20 @@ def _example(kind: str) -> bytes:
     return drawn_over(scene(kind, EXAMPLE_SEED).data, ())
 
 
+def _bar() -> tuple[float, str]:
+    """(what the printed bar of 50 mm measures [mm], what is wrong with what was typed)."""
+    text = request.form.get("bar", "").strip()
+    if not text:
+        return BAR_MM, ""
+    try:
+        value = 1e3 * parse_value(text, "bore", unit_system())
+    except BadNumberError as bad:
+        return BAR_MM, f"{str(bad)[:1].upper()}{str(bad)[1:]}"
+    low, high = (format_value(1e-3 * BAR_MM * by, "bore", unit_system(), field=True) for by in (0.2, 5.0))
+    unit = unit_label("bore", unit_system())
+    return (value, "") if 0.2 * BAR_MM <= value <= 5.0 * BAR_MM else (BAR_MM, f"From {low} to {high} {unit}.")
+
+
 def _kind(kind: str) -> str:
     if kind not in MEANS:
         abort(404)
@@ -158,12 +177,28 @@ def _entry(held: HeldReading, rig: Rig) -> Logged:
         entry = Logged("looked", at, held.line, words=words, level=1e-3 * found.value)
     elif found.kind == TUBE:
         entry = Logged("suction", at, held.line, words=words, suction=WATER_MM * found.value)
+    elif found.kind == PITCH:
+        quiet = min(max(-float(found.seen["loudness_db"]), 0.0), BOUNDS[QUIET][1])
+        entry = Logged("heard", at, held.line, words=words, pitch=round(found.value, 2), quiet=round(quiet, 1))
     assert not problems_of(entry, shop_clock())
     return entry
 
 
+def _bar_field(error: str) -> Field:
+    usual = format_value(1e-3 * BAR_MM, "bore", unit_system(), field=True)
+    text = request.form.get("bar", usual)
+    return Field("bar", "The printed 50 mm bar measures", text, unit_label("bore", unit_system()), error=error)
+
+
 def _page(
-    line_id: int, kind: str, error: str = "", *, held: HeldReading | None = None, name: str = "", wrong: str = ""
+    line_id: int,
+    kind: str,
+    error: str = "",
+    *,
+    held: HeldReading | None = None,
+    name: str = "",
+    wrong: str = "",
+    bar_error: str = "",
 ) -> str:
     state, system = line_state(session(), line_id), unit_system()
     told = held.found if held is not None and held.found.refused is None else None
@@ -182,5 +217,6 @@ def _page(
         facts=fact_words(told, system) if told else [],
         track=track_drawing(told) if told and told.kind == PITCH else "",
         places=GRADED_AT,
+        bar=_bar_field(bar_error),
         most=MOST_FILES,
     )
