@@ -27,11 +27,10 @@ VIEWS = (  # name, address, width, height, whole page
     ("line", "lines/2", 1280, 800, False),
     ("separator", "lines/1/separator", 1280, 800, True),
     ("build", "lines/1/build", 1280, 800, False),
-    ("hood", "lines/1/ports/drum-sander/hood", 1280, 800, False),
     ("dust", "lines/1/dust", 1280, 800, False),
-    ("ageing", "lines/1/ageing", 1280, 800, False),
     ("checks", "lines/1/checks", 1280, 800, True),
-    ("result", "tests/2", 1280, 800, True),
+    ("result", "tests/13", 1280, 800, False),
+    ("readings", "lines/3/test", 1280, 800, False),
     ("compare", "lines/1/compare/3", 1280, 800, True),
     ("shop", "shop", 1280, 800, False),
     ("line-390", "lines/2?part=main", 390, 844, False),
@@ -109,6 +108,15 @@ def take_phone(page: Page, server: str) -> None:
     page.screenshot(path=FOLDER / "phone.png")
 
 
+def take_lesson(page: Page, server: str) -> None:
+    """A lesson that has been answered."""
+    page.set_viewport_size({"width": 1280, "height": 800})
+    page.goto(server + "lessons/leak-below")
+    page.locator(".lesson-answers button, main form button").first.click()
+    page.wait_for_load_state("networkidle")
+    page.screenshot(path=FOLDER / "lesson.png", full_page=True)
+
+
 def main() -> None:
     """Serve a fresh demo shop and photograph it."""
     FOLDER.mkdir(parents=True, exist_ok=True)
@@ -121,7 +129,7 @@ def main() -> None:
             browser = playwright.chromium.launch(executable_path=CHROMIUM, args=FLAGS)
             page = browser.new_context(reduced_motion="reduce").new_page()
             try:
-                for picture in (take_shop, prepare, take, take_search, take_way, take_start, take_phone):
+                for picture in (take_shop, prepare, take, take_search, take_way, take_start, take_phone, take_lesson):
                     picture(page, found[0])
             finally:
                 browser.close()
