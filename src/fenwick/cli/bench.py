@@ -42,8 +42,8 @@ def hunt(rig: Path, readings: Path | None, noticed: tuple[str, ...], since: str)
 @click.option("--home", type=click.Path(path_type=Path, file_okay=False), help="The folder of the shop.")
 def result(number: int, home: Path | None) -> None:
     """Print what test NUMBER of a shop shows: every state beside what the model expected of it."""
-    from fenwick.data.lines import NotFoundError
     from fenwick.data import ShopDatabaseError, open_database
+    from fenwick.data.lines import NotFoundError
     from fenwick.rig import RigError
     from fenwick.services.trial_document import trial_document
 

@@ -58,7 +58,7 @@ class Workbench:
         return None if dust is None else dust.bulk_density
 
     def here(self, plan: Plan, other: Line) -> Plan:
-        """A plan made on another line as this one has it: at the port of that name, at a place that is here, too."""
+        """A plan made on another line as this one has it: port by name, a place that is here, too, the same heap."""
         ids = [leaf.id for leaf in self.line.leaves]
         if plan.port in ids:
             port = plan.port
@@ -67,7 +67,14 @@ class Workbench:
             like = (leaf.id for leaf in self.line.leaves if leaf.port.name == names.get(plan.port))
             port = next(like, next((leaf.id for leaf in self.line.leaves if leaf.open), ids[0] if ids else ""))
         station = plan.station if plan.station in self.kinds else ""
-        return replace(plan, port=port if plan.port else "", station=station)
+        return replace(plan, port=port if plan.port else "", station=station, dust=plan.dust or self._heap_of(other))
+
+    def _heap_of(self, other: Line) -> str:
+        """Kind of dust that another line's tools make, where this one's make another: all states are fed one heap."""
+        fed, mine = other.dust, self.line.dust
+        if fed is None or fed.kind not in DUSTS or (mine is not None and mine.kind == fed.kind):
+            return ""
+        return fed.kind
 
     def drawn(self, plan: Plan, variant: int = 0) -> Array | None:
         """What the model expects of a state of this line, as it stands and drawn; None where it cannot say."""

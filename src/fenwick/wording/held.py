@@ -13,7 +13,12 @@ from fenwick.wording.trials import OUTCOME_WORDS, outcome_text
 
 #: state of a verdict on the page
 HELD_STATES = {AGREES: "ok", HIGHER: "watch", LOWER: "watch", NOT_SURE: "none"}
-HELD_BADGES = {AGREES: "as expected", HIGHER: "more than expected", LOWER: "less than expected", NOT_SURE: "not sure"}
+HELD_BADGES = {
+    AGREES: "within its doubt",
+    HIGHER: "more than expected",
+    LOWER: "less than expected",
+    NOT_SURE: "not sure",
+}
 #: where to look when a state is off: (less than expected, more than expected)
 WHERE_TO_LOOK: dict[str, tuple[str, str]] = {
     MASSES: (
@@ -81,8 +86,11 @@ def says_words(plan: Plan, states: Sequence[Held | None], names: Sequence[str]) 
     says = what_it_says(states)
     if says == HOLDS:
         if not any(one.surer for one, _ in told):
-            return "The model and the test agree, and the model is the surer of the two."
-        return "The model holds here, and the test is the surer: taken as a reading, it narrows what is believed."
+            return "Nothing here speaks against the model, and it is the surer of the two."
+        return (
+            "Nothing here speaks against the model, and the test is the surer: taken as a reading, it narrows what is "
+            "believed."
+        )
     if says == ALIKE:
         shared = _look(plan, off[0][0])
         return f"All states lie off alike, so that it is something they share: {shared}. {_shared(plan)}"
