@@ -84,7 +84,7 @@ def _owned(given: dict[str, Any]) -> Owned:
 def _told(one: Proposal, trial: TrialBench) -> dict[str, Any]:
     from fenwick.core.bench.trials.expect import expected_band
     from fenwick.core.bench.trials.plan import WAYS
-    from fenwick.wording.planning import how_words, tells_words
+    from fenwick.wording.planning import made_how_words, tells_words
 
     plan = one.plan
     expects = [None if drawn is None else expected_band(drawn) for drawn in trial.with_plan(plan).drawn]
@@ -107,5 +107,5 @@ def _told(one: Proposal, trial: TrialBench) -> dict[str, Any]:
             }
             for name, band in zip(plan.variants, expects, strict=True)
         ],
-        "words": f"{how_words(one, trial.voice)}. {tells_words(one, trial.voice)}",
+        "words": f"{made_how_words(one, trial.voice)}. {tells_words(one, trial.voice)}",
     }

@@ -6,7 +6,6 @@ from collections import defaultdict
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
 from datetime import UTC, datetime
-from typing import Any
 
 from sqlalchemy import func
 from sqlmodel import Session, col, select
@@ -19,6 +18,7 @@ from fenwick.data.remembered import hold, kept, remembered
 from fenwick.data.removal import mark_removed
 from fenwick.data.tables import DustLine
 from fenwick.data.trial_tables import AirLog, RunEntry, RunPhoto, Trial, TrialRun, TrialVariant
+from fenwick.data.variants import VariantLine, variant_lines
 from fenwick.rig import RigError
 from fenwick.trials.document import read_plan, write_plan
 from fenwick.trials.values import Entry, run_values
@@ -44,15 +44,6 @@ class RunState:
     entries: dict[str, Entry] = field(default_factory=dict)
     photos: tuple[tuple[int, str], ...] = ()  #: (id, words)
     finished: str = ""  #: when, as in 2026-11-26 10:40
-
-
-@dataclass(frozen=True)
-class VariantLine:
-    """The line that a state of a test is."""
-
-    id: int
-    changed: bool = False  #: since the test was planned
-    gone: bool = False  #: taken away since
 
 
 @dataclass(frozen=True)
@@ -211,23 +202,11 @@ def _states(session: Session, trials: list[Trial]) -> list[TrialState]:
     for run in runs:
         assert run.id is not None
         mine[run.trial_id].append(_run_state(run, entries[run.id], photos[run.id]))
-    lines = _variant_lines(session, [trial.id or 0 for trial in trials])
+    lines = variant_lines(session, [trial.id or 0 for trial in trials])
     return [
         _state(trial, mine[trial.id or 0], hold(session, session.get(DustLine, trial.line_id)), lines[trial.id or 0])
         for trial in trials
     ]
-
-
-def _variant_lines(session: Session, trials: list[int]) -> dict[int, dict[int, VariantLine]]:
-    """The lines that states of some tests are, by test and place."""
-    found = defaultdict[int, dict[int, VariantLine]](dict)
-    columns: Any = [TrialVariant.trial_id, TrialVariant.number, TrialVariant.revision]
-    line: Any = [DustLine.id, DustLine.cursor, DustLine.removed]
-    asked = select(*columns, *line).join(DustLine, col(DustLine.id) == TrialVariant.line_id)
-    rows = session.execute(asked.where(col(TrialVariant.trial_id).in_(trials)).order_by(col(TrialVariant.number))).all()
-    for trial, number, revision, line_id, cursor, removed in rows:
-        found[trial][number] = VariantLine(line_id, cursor != revision, removed)
-    return found
 
 
 def _state(trial: Trial, runs: list[RunState], line: DustLine | None, lines: Mapping[int, VariantLine]) -> TrialState:
@@ -262,40 +241,6 @@ def remove_trial(session: Session, trial_id: int, *, back: bool = False) -> int:
         raise NotFoundError(f"There is no test number {trial_id} in this shop.")
     mark_removed(session, trial, back=back)
     return trial.line_id
-
-
-def last_tested(session: Session) -> dict[int, datetime]:
-    """When each line was last tested, by its number; lines without a run that is done are left out."""
-    return remembered(session, ("last tested",), lambda: _last_tested(session))
-
-
-def _last_tested(session: Session) -> dict[int, datetime]:
-    when = func.max(func.coalesce(TrialRun.finished_at, Trial.created_at))
-    asked = select(Trial.line_id, when).join(TrialRun, col(TrialRun.trial_id) == Trial.id)
-    done = (TrialRun.state == DONE, col(Trial.removed_at).is_(None))
-    rows = session.exec(asked.where(*done).group_by(col(Trial.line_id))).all()
-    return {line: datetime.fromisoformat(str(at)) for line, at in rows}
-
-
-@dataclass(frozen=True)
-class DoneTest:
-    """A test of which a run is done."""
-
-    test: int
-    line: int
-    title: str
-    runs: int
-    at: datetime  #: when the last of them was done, UTC
-
-
-def tests_done(session: Session) -> list[DoneTest]:
-    """Every test with a run that is done."""
-    when: Any = func.max(func.coalesce(TrialRun.finished_at, Trial.created_at))
-    columns: Any = [Trial.id, Trial.line_id, Trial.title, func.count(), when]
-    asked = select(*columns).join(TrialRun, col(TrialRun.trial_id) == Trial.id)
-    done = (TrialRun.state == DONE, col(Trial.removed_at).is_(None))
-    rows = session.execute(asked.where(*done).group_by(col(Trial.id))).all()
-    return [DoneTest(test, line, title, runs, datetime.fromisoformat(str(at))) for test, line, title, runs, at in rows]
 
 
 def logs_of_runs(session: Session, run_ids: Sequence[int]) -> dict[int, int]:

@@ -14,7 +14,7 @@ from fenwick.core.errors import CoreError
 from fenwick.core.judging.check import Check
 from fenwick.core.logbook.entries import BAG, FILTER
 from fenwick.data.lines import LineState, line_names, line_state
-from fenwick.data.trials import last_tested
+from fenwick.data.tested import last_tested
 from fenwick.rig import Rig, RigError
 from fenwick.services.checks import Checked, Tally, checked, tally
 from fenwick.services.logbook.holders import bin_on, emptied, first_separator, vacuum_key

@@ -20,7 +20,8 @@ from fenwick.core.tuning.candidates import READ_AT
 from fenwick.core.tuning.readings import Reading
 from fenwick.data.air_logs import log_states
 from fenwick.data.lines import LineState, NotFoundError, line_state
-from fenwick.data.trials import TrialState, VariantLine, logs_of_runs
+from fenwick.data.trials import TrialState, logs_of_runs
+from fenwick.data.variants import VariantLine
 from fenwick.rig import Rig, RigError, build_line
 from fenwick.rig.voice import voice_for
 from fenwick.services.readings import DIGITS, station_kinds

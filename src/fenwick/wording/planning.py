@@ -40,14 +40,14 @@ MISSING_WORDS: Mapping[str, str] = {
 }
 
 
-def minutes_words(minutes: float) -> str:
+def test_time_words(minutes: float) -> str:
     """About how long."""
     if minutes < 60.0:
         return f"about {minutes:.0f} minutes"
     return f"about {minutes / 60.0:.1f} hours".replace(".0 ", " ")
 
 
-def how_words(one: Proposal, voice: Voice, like: Sequence[str] = ()) -> str:
+def made_how_words(one: Proposal, voice: Voice, like: Sequence[str] = ()) -> str:
     """How a test is made: runs, what is fed, what is weighed.
 
     Parameters
@@ -56,7 +56,7 @@ def how_words(one: Proposal, voice: Voice, like: Sequence[str] = ()) -> str:
     """
     plan = one.plan
     runs = f"{plan.repeats} run{'s' if plan.repeats > 1 else ''}{' of each' if plan.compares else ''}"
-    said = [f"{runs}, {minutes_words(plan.minutes)}"]
+    said = [f"{runs}, {test_time_words(plan.minutes)}"]
     if WAYS[plan.way].feeds:
         said.append(f"{feed_words(plan, voice)}, fed over {plan.feed_seconds:.0f} s by a clock")
     if plan.way == MASSES:

@@ -185,7 +185,7 @@ def feed_words(plan: Plan, voice: Voice) -> str:
     return f"{voice.figure(plan.fed, 'weighed')}, ± {voice.figure(near, 'weighed')}"
 
 
-def step_words(plan: Plan, key: str, voice: Voice) -> tuple[str, str]:
+def run_step_words(plan: Plan, key: str, voice: Voice) -> tuple[str, str]:
     """(title, what to do) of a step of a plan: how much is weighed out stands in it."""
     title, what = STEP_WORDS[key]
     if key == "weigh-feed":

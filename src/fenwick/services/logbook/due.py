@@ -17,7 +17,7 @@ from fenwick.core.logbook.pace import WEEK
 from fenwick.core.rules import RuleBook
 from fenwick.data.lines import readable_lines
 from fenwick.data.logbook import log_stamp
-from fenwick.data.trials import last_tested
+from fenwick.data.tested import last_tested
 from fenwick.logged import Logged
 from fenwick.rig import Rig
 from fenwick.rig.format.separator import SlottedDiscPart

@@ -11,7 +11,7 @@ from sqlmodel import Session
 
 from fenwick.data.builds import builds_of
 from fenwick.data.lines import readable_lines
-from fenwick.data.trials import tests_done
+from fenwick.data.tested import tests_done
 from fenwick.data.ways import ways_of
 from fenwick.units.sentence import inside
 from fenwick.wording.making.work import step_title

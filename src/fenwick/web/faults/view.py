@@ -59,7 +59,7 @@ class HuntView:
     """The page."""
 
     state: LineState
-    done: list[tuple[str, str, bool]]  #: (key, what was done and when, whether it began with that)
+    done: list[Tick]  #: what was done lately, ticked where it began with that
     since: str
     symptoms: list[Tick]
     chosen: list[str]
@@ -94,7 +94,7 @@ def hunt_view(
     checks = next_checks(case, found, checks_of(case.line, readings)) if begun else []
     return HuntView(
         state=state,
-        done=[(key, work_words(key, f"{entry.at.day} {entry.at:%B}"), key == since) for key, entry in done],
+        done=[Tick(key, work_words(key, f"{entry.at.day} {entry.at:%B}"), key == since) for key, entry in done],
         since=since,
         symptoms=[Tick(key, words, key in chosen) for key, words in SYMPTOM_WORDS.items()],
         chosen=list(chosen),

@@ -13,13 +13,13 @@ from fenwick.core.bench.trials.judge import HUGE, WITHIN
 from fenwick.core.bench.trials.order import run_order
 from fenwick.core.bench.trials.plan import WAYS, Plan
 from fenwick.data.lines import LineState, line_names
-from fenwick.data.trials import VariantLine
+from fenwick.data.variants import VariantLine
 from fenwick.drawing.runs_chart import StateRow, render_runs, runs_scene
 from fenwick.services.trials import StateBench, TrialBench, bench_of_states, workbench
 from fenwick.web.kit.database import session
 from fenwick.web.trials.plan_form import PlanForm, plan_form
 from fenwick.wording.held import expected_words
-from fenwick.wording.planning import minutes_words
+from fenwick.wording.planning import test_time_words
 from fenwick.wording.results import foresight_words, pair_words
 from fenwick.wording.say import Voice
 from fenwick.wording.trials import TEST_KINDS, TestWords, caution, resets_of
@@ -64,7 +64,7 @@ def plan_view(state: LineState, typed: Mapping[str, str], seed: int, system: str
         pairs=pair_words(found.pairs),
         resets=[words for _, words in resets_of(plan)],
         order=ordered_states(plan),
-        time=minutes_words(plan.minutes),
+        time=test_time_words(plan.minutes),
         caution=caution(plan),
     )
 

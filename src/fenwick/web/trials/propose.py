@@ -8,14 +8,22 @@ from dataclasses import dataclass, fields
 from fenwick.core.bench.trials.planning import GOALS, Owned, Proposal, best_of_each
 from fenwick.data.devices import devices_of
 from fenwick.data.lines import LineState, line_names
-from fenwick.data.trials import VariantLine
+from fenwick.data.variants import VariantLine
 from fenwick.services.planning import planned_for, proposed, usual_lines, would_answer
 from fenwick.services.trials import TrialBench, bench_of_states, workbench
 from fenwick.units import BadNumberError, format_value, parse_value, unit_label
 from fenwick.web.kit.database import session
 from fenwick.web.kit.fields import Field
+from fenwick.web.kit.pieces import Tick
 from fenwick.web.trials.plan_form import plan_query
-from fenwick.wording.planning import GOAL_WORDS, MISSING_WORDS, how_words, minutes_words, tells_words, title_words
+from fenwick.wording.planning import (
+    GOAL_WORDS,
+    MISSING_WORDS,
+    made_how_words,
+    tells_words,
+    test_time_words,
+    title_words,
+)
 from fenwick.wording.trials import caution
 
 #: step of each instrument to (label, quantity, least, most)
@@ -53,7 +61,7 @@ class ProposeView:
     goals: Mapping[str, str]
     other: Field | None  #: the other line, where two builds are compared
     steps: tuple[Field, ...]
-    things: tuple[tuple[str, str, bool], ...]  #: (key, words, whether one has it)
+    things: tuple[Tick, ...]  #: what else one may have
     minutes: Field
     found: list[ShownProposal]
     missing: list[str]  #: what would answer it, in words
@@ -86,10 +94,10 @@ def propose_view(state: LineState, typed: Mapping[str, str], system: str) -> Pro
         goals=GOAL_WORDS,
         other=_other(lines, shop, state.id),
         steps=steps,
-        things=tuple((key, words, getattr(owned, key)) for key, words in THINGS.items()),
+        things=tuple(Tick(key, words, getattr(owned, key)) for key, words in THINGS.items()),
         minutes=minutes,
         found=[_shown(one, like, trial, lines, system) for one, like in best_of_each(found)[:SHOWN]],
-        missing=[f"{MISSING_WORDS[one.key]} ({minutes_words(one.minutes)})" for one in missing],
+        missing=[f"{MISSING_WORDS[one.key]} ({test_time_words(one.minutes)})" for one in missing],
     )
 
 
@@ -177,5 +185,10 @@ def _shown(
     voice = trial.voice
     query = plan_query(one.plan, lines, system)
     return ShownProposal(
-        title_words(one), how_words(one, voice, like), tells_words(one, voice), one.answers, caution(one.plan), query
+        title_words(one),
+        made_how_words(one, voice, like),
+        tells_words(one, voice),
+        one.answers,
+        caution(one.plan),
+        query,
     )

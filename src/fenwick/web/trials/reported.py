@@ -19,7 +19,7 @@ def report_of(view: ResultView) -> Report:
         of_what=view.of_what + badge,
         verdicts=tuple(words for words in (*view.verdicts, view.honest) if words),
         states=tuple(view.states),
-        held=tuple(f"{name}: {words}" for name, words, _ in view.held) + tuple(view.says),
+        held=tuple(f"{one.name}: {one.words}" for one in view.held) + tuple(view.says),
         scene=view.scene,
         runs=tuple(_run(row) for row in view.rows),
         budgets=tuple(Budget(name if several else "", tuple(rows)) for name, rows in view.budgets),

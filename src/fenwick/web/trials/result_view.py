@@ -42,7 +42,7 @@ from fenwick.wording.trials import (
     ask_words,
     caution,
     resets_of,
-    step_words,
+    run_step_words,
 )
 
 RUN_WORDS = {WAITING: "to do", "running": "under way", "paused": "paused", DONE: "done", ABORTED: "given up"}
@@ -66,6 +66,24 @@ class ShownRun:
     note: str
     finished: str
     photos: tuple[tuple[int, str], ...]
+
+
+@dataclass(frozen=True)
+class HeldRow:
+    """A state beside what was expected of it."""
+
+    name: str
+    words: str
+    verdict: str
+
+
+@dataclass(frozen=True)
+class UsableState:
+    """A state whose outcome its line can be tuned to."""
+
+    variant: int  #: its place in the plan
+    name: str
+    line: str
 
 
 @dataclass(frozen=True)
@@ -95,13 +113,13 @@ class ResultView:
     scene: RunsScene | None
     chart: Markup
     expects: list[tuple[str, str]]  #: (state, what the model expects of it), where nothing has been read
-    held: list[tuple[str, str, str]]  #: (state, words, badge) of what was found beside what was expected
+    held: list[HeldRow]  #: what was found beside what was expected
     says: list[str]  #: of the difference, and what the test says of the model
     budgets: list[tuple[str, list[tuple[str, str]]]]
     rows: list[ShownRun]
     next_run: RunState | None
     apart: int
-    usable: list[tuple[int, str, str]]  #: (place, state, line) of those whose outcome their line can be tuned to
+    usable: list[UsableState]
     not_usable: list[str]  #: why others are not
     changed: list[str]  #: lines that have been changed since
     tells_slots: bool  #: whether it can tell what the slots of the line give back
@@ -149,7 +167,7 @@ def result_view(trial: TrialState, state: LineState, system: str) -> ResultView:
         chart=render_runs(scene),
         expects=expected_rows(bench, bands),
         held=[
-            (s.name, held_words(plan, one, voice), one.verdict)
+            HeldRow(s.name, held_words(plan, one, voice), one.verdict)
             for s, one in zip(bench.states, beside, strict=True) if one is not None
         ],
         says=_says(bench, drawn, judged, beside),
@@ -164,7 +182,7 @@ def result_view(trial: TrialState, state: LineState, system: str) -> ResultView:
         resets=[words for _, words in resets_of(plan)],
         sheet=[
             SheetStep(
-                *step_words(plan, step.key, voice), [ask_words(plan, ask.key) for ask in step.asks], step.seconds
+                *run_step_words(plan, step.key, voice), [ask_words(plan, ask.key) for ask in step.asks], step.seconds
             )
             for step in steps(plan)
         ],
@@ -189,14 +207,14 @@ def _says(bench: TrialBench, drawn: Sequence[Array | None], judged: Judged, besi
     return [words for words in (*said, says_words(plan, beside, names)) if words]
 
 
-def usable(bench: TrialBench, judged: Judged) -> list[tuple[int, str, str]]:
-    """(place, state, line) of the states whose outcome their line can be tuned to.
+def usable(bench: TrialBench, judged: Judged) -> list[UsableState]:
+    """The states whose outcome their line can be tuned to.
 
     Where states are only named, it is asked which of them is the line as it is described.
     """
     named = not any(state.told for state in bench.states[1:])
     return [
-        (k, state.name, state.line_name or bench.own.state.rig.name)
+        UsableState(k, state.name, state.line_name or bench.own.state.rig.name)
         for k, (state, one) in enumerate(zip(bench.states, judged.states, strict=True))
         if one is not None and state.bench is not None and (state.told or named)
         and state.plan.condition(k).stands_as_its_line and state.bench.drawn(state.plan, k) is not None

@@ -18,7 +18,15 @@ from fenwick.web.kit.database import session
 from fenwick.web.kit.pieces import Tick
 from fenwick.wording.results import half_words
 from fenwick.wording.say import Voice
-from fenwick.wording.trials import OUTCOME_WORDS, RUN_FAULTS, ask_words, caution, outcome_text, resets_of, step_words
+from fenwick.wording.trials import (
+    OUTCOME_WORDS,
+    RUN_FAULTS,
+    ask_words,
+    caution,
+    outcome_text,
+    resets_of,
+    run_step_words,
+)
 
 #: why a run is mostly spoilt
 SPOILT = ("fed unevenly", "spilled", "the lid was open", "a hose came off", "weighed wrongly", "something else changed")
@@ -163,7 +171,7 @@ def _step_row(
     devices: list[DeviceState],
 ) -> StepRow:
     asks = [_ask_row(ask, plan, run, voice.system, wrong, devices) for ask in step.asks]
-    title, what = step_words(plan, step.key, voice)
+    title, what = run_step_words(plan, step.key, voice)
     place = "here" if index == run.step else "behind" if index < run.step or run.state == DONE else "ahead"
     told = ", ".join(f"{ask.label} {ask.text} {ask.unit}".strip() for ask in asks if ask.text)
     return StepRow(index, step.key, title, what, step.seconds, asks, place, told)

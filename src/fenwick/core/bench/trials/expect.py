@@ -88,7 +88,12 @@ def drawn_outcomes(
 
 
 def expected_band(drawn: Array) -> Expected:
-    """What the model expects, of what it comes to as it stands and drawn."""
+    """What the model expects, of what it comes to as it stands and drawn.
+
+    Parameters
+    ----------
+    drawn : the outcome, shape (1 + draws,) [its unit]
+    """
     tail = (1.0 - WITHIN) / 2.0
     low, high = np.quantile(drawn[1:] if drawn.size > 1 else drawn, [tail, 1.0 - tail])
     return Expected(float(drawn[0]), float(low), float(high))

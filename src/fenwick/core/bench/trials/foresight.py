@@ -75,7 +75,7 @@ def foresee(
     plan : of the test
     expected : outcome that the model expects, in its unit; None where it cannot say
     bin_, bulk_density : the bin and what lies in it [kg/m^3], for a ruler
-    other : outcome that the model expects of the state that is set against it, likewise
+    other : outcome that the model expects of the state that is set against it, in the same unit; None: not known
     """
     if plan.way == LOOK:
         return Foresight(rule("test.scatter-look").value, None, None, fewest(sure_of_each(len(plan.variants))), ())
