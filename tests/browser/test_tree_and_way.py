@@ -89,6 +89,16 @@ def test_on_a_phone_a_sum_that_cannot_be_read_stays_and_another_is_taken(bench: 
     assert width <= PHONE["width"]
 
 
+def test_what_is_typed_while_a_search_ends_is_still_there(bench: Page, server: str) -> None:
+    bench.goto(f"{server}lines/1/way")
+    money = bench.get_by_role("textbox", name=re.compile("Money"))
+    money.fill("85")
+    expect(bench.locator(".way-card").first).to_be_visible(timeout=A_SEARCH)
+    expect(money).to_have_value("85")
+    bench.reload()
+    expect(money).not_to_have_value("85")  # carried over once
+
+
 def test_a_tool_joins_the_run_that_it_is_dropped_on(bench: Page, server: str) -> None:
     bench.goto(f"{server}lines/2")
     tree = bench.locator(".tree-drawing:visible")

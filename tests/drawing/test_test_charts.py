@@ -10,6 +10,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from fenwick.core.bench.trials.expect import Expected
 from fenwick.core.bench.trials.monitor import monitored, ordered
 from fenwick.drawing.axes import span_ticks
 from fenwick.drawing.log_chart import MOST_POINTS, _thinned, render_log
@@ -31,10 +32,11 @@ def test_every_run_interval_and_expectation_lies_within_the_frame(
             float(np.mean(values)),
             min(values),
             max(values),
+            None if expected is None else Expected(expected, 0.5 * expected, 0.5 + 0.5 * expected),
         )
         for name, values in (("one", a), ("another, with a name that is much too long to be written in full", b))
     ]
-    scene = runs_scene(states, expected, "share", METRIC, (0.0, 1.0))
+    scene = runs_scene(states, "share", METRIC, (0.0, 1.0))
     assert scene is not None
     frame = (scene.left - 1e-6, scene.right + 1e-6)
     for row, state in zip(scene.rows, states, strict=True):
@@ -44,15 +46,19 @@ def test_every_run_interval_and_expectation_lies_within_the_frame(
         assert row.ends is not None
         assert row.mean is not None
         assert frame[0] <= row.ends[0] <= row.mean + 1e-6 <= row.ends[1] + 2e-6 <= frame[1] + 3e-6
-    assert scene.expected is None or frame[0] <= scene.expected <= frame[1]
+        assert (row.expected is None) == (expected is None)
+        if row.expected is not None and row.believed is not None:
+            assert frame[0] <= row.believed[0] <= row.expected <= row.believed[1] + 1e-6 <= frame[1] + 2e-6
     svg = ElementTree.fromstring(str(render_runs(scene)))
     hollow = [c for c in svg.iter() if c.get("class") == "run apart"]
     assert len(hollow) == sum(not run.counts for state in states for run in state.runs)
 
 
 def test_nothing_read_draws_nothing_and_a_single_run_draws() -> None:
-    assert str(render_runs(runs_scene([StateRow("a", (), None, None, None)], 0.9, "share", METRIC, (0.0, 1.0)))) == ""
-    scene = runs_scene([StateRow("a", (RunMark(1, 12.0, True),), 12.0, None, None)], None, "force", INCH, (0.0, np.inf))
+    assert str(render_runs(runs_scene([StateRow("a", (), None, None, None)], "share", METRIC, (0.0, 1.0)))) == ""
+    expected = StateRow("a", (), None, None, None, Expected(0.9, 0.8, 0.95))
+    assert "believed" in str(render_runs(runs_scene([expected], "share", METRIC, (0.0, 1.0))))
+    scene = runs_scene([StateRow("a", (RunMark(1, 12.0, True),), 12.0, None, None)], "force", INCH, (0.0, np.inf))
     assert scene is not None
     assert "nothing that counts" in scene.description
     assert len(scene.ticks) >= 2
@@ -60,7 +66,7 @@ def test_nothing_read_draws_nothing_and_a_single_run_draws() -> None:
 
 def test_runs_of_one_value_stand_beside_each_other() -> None:
     scene = runs_scene(
-        [StateRow("a", tuple(RunMark(i, 0.5, True) for i in range(3)), 0.5, 0.4, 0.6)], None, "share", METRIC, (0, 1)
+        [StateRow("a", tuple(RunMark(i, 0.5, True) for i in range(3)), 0.5, 0.4, 0.6)], "share", METRIC, (0, 1)
     )
     assert scene is not None
     places = [(dot.x, dot.y) for dot in scene.rows[0].dots]

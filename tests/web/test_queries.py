@@ -16,7 +16,7 @@ from fenwick.data.shops import the_shop
 from fenwick.rig import edit_rig
 from fenwick.services import lines
 
-MOST_OF_A_PAGE, MOST_OF_AN_EDIT, MOST_OF_THE_SHOP = 14, 12, 20
+MOST_OF_A_PAGE, MOST_OF_AN_EDIT, MOST_OF_THE_SHOP = 15, 12, 20
 LENGTH = "line.branches[0].elements[2].length_m"
 PAGES = (
     "/lines/1",

@@ -8,7 +8,7 @@ from dataclasses import dataclass, replace
 from markupsafe import Markup
 
 from fenwick.drawing.canvas import Canvas
-from fenwick.drawing.render import render, render_line
+from fenwick.drawing.render import render, render_line, unlinked
 from fenwick.drawing.scene import Scene
 from fenwick.drawing.shapes import text_width
 
@@ -71,7 +71,7 @@ def render_holes(scene: Scene, holes: Sequence[Hole], name: str) -> Markup:
         "holes.svg.jinja",
         s=laid,
         above=ABOVE,
-        line=render_line(scene, name),
+        line=unlinked(render_line(scene, name)),
         name=name,
         y=GAUGE_Y,
         stem=STEM_FROM,

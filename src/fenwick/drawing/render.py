@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from functools import cache
 from typing import Any
 
@@ -10,6 +11,8 @@ from markupsafe import Markup
 
 from fenwick.drawing.scene import Scene
 from fenwick.drawing.tree_scene import TreeScene
+
+LINK = re.compile(r'<a href="[^"]*"')
 
 
 @cache
@@ -31,6 +34,11 @@ def render(template: str, **values: Any) -> Markup:
 def render_line(scene: Scene, name: str) -> Markup:
     """The line as SVG; `name` makes its ids unique on a page."""
     return render("line.svg.jinja", s=scene, name=name)
+
+
+def unlinked(drawn: Markup) -> Markup:
+    """A drawing as a backdrop: its parts lead nowhere, for what lies over them does."""
+    return Markup(LINK.sub("<g", str(drawn)).replace("</a>", "</g>"))
 
 
 def render_tree(scene: TreeScene, name: str) -> Markup:

@@ -107,7 +107,7 @@ def _hole(
         level,
         _place(asked) == _place(picked),
         _best_words(asked, best),
-        _address(line_id, best if best is not None and _same_hole(asked, best) else asked),
+        _address(line_id, asked),
     )
 
 

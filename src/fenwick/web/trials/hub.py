@@ -4,9 +4,10 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from fenwick.core.bench.trials.plan import RULER
 from fenwick.data.lines import LineState
 from fenwick.data.trials import DONE, LIVE, TrialState
-from fenwick.services.trials import Workbench, judged_trial, trial_bench
+from fenwick.services.trials import Workbench, bench_of_states, judged_trial
 from fenwick.web.kit.database import session
 from fenwick.web.kit.paging import Paging
 from fenwick.wording.results import badge, headline, state_words
@@ -40,7 +41,9 @@ class HubView:
 
 def trial_row(trial: TrialState, own: Workbench) -> TrialRow:
     """A test in one row."""
-    bench = trial_bench(session(), trial, own)
+    # only a ruler asks for another line than this one: its bin
+    lines = trial.lines if trial.plan.way == RULER else {}
+    bench = bench_of_states(session(), trial.plan, own, lines)
     judged = judged_trial(session(), trial, bench)
     done = sum(run.state == DONE for run in trial.runs)
     coming = trial.next_run

@@ -8,6 +8,10 @@
     return mine ? request.formData.getAll(field.name) : [field.defaultValue];
   }
 
+  function stash(page) {
+    return `fenwick-typed-${page.pathname}`;
+  }
+
   function send(field) {
     field.dispatchEvent(new Event("change", { bubbles: true }));
   }
@@ -37,6 +41,28 @@
       .filter((field) => field.form?.matches("[hx-post], [hx-get]"))
       .filter((field) => !said(field, requestConfig).includes(field.value))
       .map((field) => ({ id: field.id, value: field.value }));
+  });
+
+  /* An answer that leads to another page, as when a search has ended, must not lose what is being typed elsewhere. */
+  document.addEventListener("htmx:beforeOnLoad", (event) => {
+    const to = event.detail.xhr.getResponseHeader("HX-Redirect");
+    if (!to) return;
+    const sent = event.detail.elt.closest("form"),
+      typed = [...document.querySelectorAll(TYPED)]
+        .filter((field) => field.form && field.form !== sent && field.value !== field.defaultValue)
+        .map((field) => ({ id: field.id, value: field.value }));
+    if (typed.length) sessionStorage.setItem(stash(new URL(to, location.href)), JSON.stringify(typed));
+  });
+
+  document.addEventListener("DOMContentLoaded", () => {
+    const key = stash(location),
+      kept = sessionStorage.getItem(key);
+    if (!kept) return;
+    sessionStorage.removeItem(key);
+    for (const { id, value } of JSON.parse(kept)) {
+      const field = document.getElementById(id);
+      if (field) field.value = value;
+    }
   });
 
   document.addEventListener("htmx:afterSettle", () => {
