@@ -13,10 +13,11 @@ from fenwick.data.lines import LineState, line_names, line_state
 from fenwick.data.practice import HuntRecord, ended_hunts, hunt_record, keep_hunt, open_hunt
 from fenwick.rig.voice import voice_for
 from fenwick.services.faults import case_of
+from fenwick.services.practice import play, with_name, with_reading
 from fenwick.web.kit.database import session
 from fenwick.web.kit.numbers import whole
 from fenwick.web.kit.units import unit_system
-from fenwick.web.practice.view import play, practice_view, with_name, with_reading
+from fenwick.web.practice.view import practice_view
 
 bp = Blueprint("practice", __name__)
 SEEDS = 100_000
