@@ -71,6 +71,12 @@ def test_where_one_state_is_off_that_line_is_looked_at() -> None:
     assert "coarser dust" in more
 
 
+def test_of_a_test_of_one_state_it_is_the_line() -> None:
+    leaks = Plan("leak", LEAK)
+    words = says_words(leaks, [one(HIGHER, 0.2)], leaks.variants)
+    assert words == "The line is not as it is described: look for a joint that leaks more than described."
+
+
 def test_where_all_are_off_alike_it_is_what_they_share() -> None:
     words = says_words(PLAN, [one(LOWER), one(LOWER)], PLAN.variants)
     assert "something they share" in words

@@ -97,7 +97,8 @@ def says_words(plan: Plan, states: Sequence[Held | None], names: Sequence[str]) 
     if says == ONE:
         one, name = off[0]
         others = " The others are as expected." if len(told) > 1 else ""
-        return f"“{name}” is not as it is described: look for {_look(plan, one)}.{others}"
+        which = f"“{name}”" if plan.compares else "The line"
+        return f"{which} is not as it is described: look for {_look(plan, one)}.{others}"
     if says == MIXED:
         each = "; ".join(f"{_look(plan, one)} (“{name}”)" for one, name in off)
         return f"The states lie off differently: look at each for {each}"
