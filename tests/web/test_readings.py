@@ -231,3 +231,14 @@ def test_every_kind_and_port_is_drawn_and_what_is_no_place_locks_no_page(client:
             answer = client.get(f"/lines/{line}/test?{query}")
             assert answer.status_code == 200, query
             assert soup(answer).select(".holes-box svg")
+
+
+def test_a_gauge_of_the_shop_is_offered_where_a_suction_is_asked_for(client: FlaskClient) -> None:
+    assert not soup(client.get(PAGE)).select(".from-gauge")
+    form = {"kind": "manometer", "name": "Tube on the wall", "address": "loop://", "baud": "9600"}
+    assert client.post("/lines/1/devices", data=form).status_code == 302
+    offered = soup(client.get(f"{PAGE}?kind=suction")).select(".from-gauge button")
+    assert [button.text for button in offered] == ["From tube on the wall"]
+    assert offered[0]["data-for"] == "f-value"
+    assert soup(client.get(f"{PAGE}?kind=suction")).select("#f-value-error")
+    assert not soup(client.get(f"{PAGE}?kind=kept")).select(".from-gauge")
