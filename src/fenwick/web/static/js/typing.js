@@ -1,7 +1,8 @@
 /* What is typed while an answer is on its way is not in that answer: it is carried into the new fields, and sent. */
 (() => {
   const TYPED = "input[id]:not([type=hidden], [type=checkbox], [type=radio], [type=file]), textarea[id]";
-  let unsent = [];
+  let unsent = [],
+    leads = null;
 
   function said(field, request) {
     const mine = field.form === request.elt.closest("form") && request.formData?.has(field.name);
@@ -46,12 +47,16 @@
   /* An answer that leads to another page, as when a search has ended, must not lose what is being typed elsewhere. */
   document.addEventListener("htmx:beforeOnLoad", (event) => {
     const to = event.detail.xhr.getResponseHeader("HX-Redirect");
-    if (!to) return;
-    const sent = event.detail.elt.closest("form"),
-      typed = [...document.querySelectorAll(TYPED)]
-        .filter((field) => field.form && field.form !== sent && field.value !== field.defaultValue)
-        .map((field) => ({ id: field.id, value: field.value }));
-    if (typed.length) sessionStorage.setItem(stash(new URL(to, location.href)), JSON.stringify(typed));
+    if (to) leads = { to: new URL(to, location.href), sent: event.detail.elt.closest("form") };
+  });
+
+  /* at the last moment: one can go on typing until the other page stands there */
+  window.addEventListener("pagehide", () => {
+    if (!leads) return;
+    const typed = [...document.querySelectorAll(TYPED)]
+      .filter((field) => field.form && field.form !== leads.sent && field.value !== field.defaultValue)
+      .map((field) => ({ id: field.id, value: field.value }));
+    if (typed.length) sessionStorage.setItem(stash(leads.to), JSON.stringify(typed));
   });
 
   document.addEventListener("DOMContentLoaded", () => {
