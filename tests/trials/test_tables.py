@@ -2,13 +2,15 @@
 
 from __future__ import annotations
 
+from typing import Any
+
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
 from fenwick.air_log.log_csv import read_log
 from fenwick.core.bench.trials.monitor import monitored, ordered
-from fenwick.core.bench.trials.plan import KINDS, WAYS, Plan, Setup
+from fenwick.core.bench.trials.plan import KINDS, WAYS, Condition, Plan, Setup
 from fenwick.rig import RigError
 from fenwick.trials.document import plan_problems, read_plan, write_plan
 from fenwick.trials.runs_csv import RunRow, parse_runs, write_runs
@@ -143,3 +145,19 @@ def test_bad_rows_of_a_log_are_kept_apart_and_never_averaged_in() -> None:
     assert (log.out_of_order, log.duplicates, log.unreadable) == (1, 1, 2)
     assert log.time.size == 40
     assert monitored(log, []).baseline == pytest.approx(10e-9)
+
+
+@pytest.mark.parametrize(
+    "bad",
+    [{"lean": 2.0}, {"lean": -0.1}, {"lean": float("nan")}, {"level": 1.5}, {"level": float("nan")}, {"dust": "moon"}],
+)
+def test_a_stored_state_that_cannot_stand_is_refused_and_locks_no_page(bad: dict[str, Any]) -> None:
+    plan = Plan("tilt", "masses", ("a", "b"), conditions=(Condition(), Condition(**bad)))
+    assert "conditions" in plan_problems(plan)
+    if any(value != value for value in bad.values()):  # what is no number is written as nothing said
+        assert read_plan(write_plan(plan)).conditions[1].plain
+        return
+    with pytest.raises(RigError):
+        read_plan(write_plan(plan))
+    assert plan_problems(Plan("tilt", "masses", ("a", "b"), conditions=(Condition(lean=1.5, level=1.0),))) == {}
+    assert "dust" in plan_problems(Plan("separation", "masses", dust="moon"))

@@ -48,7 +48,7 @@ def test_every_reading_is_kept_and_the_hunt_is_taken_up_again(client: FlaskClien
     assert "seed=3" in back.headers["Location"]
     page = soup(client, back.headers["Location"])
     assert len(page.select(".readings-card tbody tr")) == 2
-    assert "seed=3" not in client.get(f"{PAGE}?level=easy").headers["Location"]
+    assert "seed=3&" not in client.get(f"{PAGE}?level=easy").headers["Location"]
 
 
 def test_a_hunt_that_ended_goes_into_the_record_and_takes_nothing_more(

@@ -46,6 +46,15 @@ class KeptByHeight:
         """
         return float(np.interp(height, self.heights, self.kept))
 
+    def thrown_back(self, height: float) -> float:
+        """Of what enters, what is thrown back with dust up to a height that an empty bin keeps [-].
+
+        Parameters
+        ----------
+        height : over the floor [m]
+        """
+        return max(self.empty - self.at(height), 0.0)
+
     @property
     def empty(self) -> float:
         """Share kept by the empty bin [-]."""

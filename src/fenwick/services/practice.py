@@ -2,13 +2,12 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
 from fenwick.core.bench.faults.checks import checks_of
-from fenwick.core.bench.faults.hunt import MINUTES, Case
+from fenwick.core.bench.faults.hunt import Case
 from fenwick.core.bench.faults.kinds import HEALTHY
-from fenwick.core.bench.faults.practice import Puzzle, good_stages, is_right, mend, set_puzzle, take_reading
+from fenwick.core.bench.faults.practice import Puzzle, cost, good_stages, is_right, mend, set_puzzle, take_reading
 from fenwick.core.tuning.readings import Reading
 from fenwick.data.practice import HuntRecord
 
@@ -82,11 +81,6 @@ def with_name(record: HuntRecord, case: Case, fault: str) -> HuntRecord:
         record,
         ended=True,
         right=after.record_right,
-        minutes=minutes_of([one for _, one in after.read]),
-        good_minutes=sum(move.minutes for stage in good for move in stage.moves),
+        minutes=cost([one for _, one in after.read]),
+        good_minutes=sum(stage.minutes for stage in good),
     )
-
-
-def minutes_of(readings: Sequence[Reading]) -> float:
-    """What readings took together [min]."""
-    return sum(MINUTES[one.kind] for one in readings)

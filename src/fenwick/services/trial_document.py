@@ -52,7 +52,10 @@ def trial_document(session: Session, trial_id: int) -> dict[str, Any]:
             for k, state in enumerate(bench.states)
         ],
         "against_first": [
-            {**_compared(found), "beside_model": _held(held_difference(drawn[0], drawn[k], found))}
+            {
+                **_compared(found),
+                "beside_model": _held(held_difference(drawn[0], drawn[k], found, (judged.states[0], judged.states[k]))),
+            }
             for k, found in enumerate(judged.against_first, start=1)
         ],
         "says": what_it_says(beside),

@@ -3,11 +3,12 @@
 from __future__ import annotations
 
 from functools import lru_cache
-from math import isfinite
+from math import isfinite, pi
 
 from pydantic import TypeAdapter, ValidationError
 
-from fenwick.core.bench.trials.plan import CATCHES, KINDS, MOST_REPEATS, MOST_VARIANTS, Plan
+from fenwick.core.bench.trials.plan import CATCHES, KINDS, MOST_REPEATS, MOST_VARIANTS, Condition, Plan
+from fenwick.core.components.dust import DUSTS
 from fenwick.rig.format.problems import Problem, RigError
 
 _PLAN: TypeAdapter[Plan] = TypeAdapter(Plan)
@@ -52,6 +53,7 @@ def plan_problems(plan: Plan) -> dict[str, str]:
     elif len(set(names)) < len(names) or not all(names):
         wrong["variants"] = "Each state needs a name of its own."
     wrong |= _not_positive(plan)
+    wrong |= _not_standing(plan)
     setup = plan.setup
     if setup.catch not in CATCHES:
         wrong["catch"] = "Choose what is weighed."
@@ -60,6 +62,22 @@ def plan_problems(plan: Plan) -> dict[str, str]:
     if plan.feed_seconds > 3600.0:
         wrong["feed_seconds"] = "At most an hour."
     return wrong
+
+
+def _not_standing(plan: Plan) -> dict[str, str]:
+    wrong = {}
+    if len(plan.conditions) > MOST_VARIANTS or not all(map(_can_stand, plan.conditions)):
+        wrong["conditions"] = "A state leans by 0 to 90°, is filled to 0 to 100 %, and is fed a dust that is known."
+    if plan.dust and plan.dust not in DUSTS:
+        wrong["dust"] = "There is no such dust."
+    return wrong
+
+
+def _can_stand(one: Condition) -> bool:
+    """Whether a state can stand as it says; a figure that is none cannot."""
+    leans = one.lean is None or 0.0 <= one.lean <= 0.5 * pi + 1e-9
+    filled = one.level is None or 0.0 <= one.level <= 1.0
+    return leans and filled and (not one.dust or one.dust in DUSTS)
 
 
 def _not_positive(plan: Plan) -> dict[str, str]:

@@ -5,7 +5,6 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from fenwick.core.bench.trials.plan import DEPTHS, KINDS, WAYS, Plan
-from fenwick.core.rules import rule
 from fenwick.wording.say import Voice
 
 
@@ -181,8 +180,7 @@ CAUTIONS: dict[str, str] = {
 
 def feed_words(plan: Plan, voice: Voice) -> str:
     """How much is weighed out for each run, and how near it must be: “500 g, ± 10 g”."""
-    near = rule("test.feed-tolerance").value * plan.fed
-    return f"{voice.figure(plan.fed, 'weighed')}, ± {voice.figure(near, 'weighed')}"
+    return f"{voice.figure(plan.fed, 'weighed')}, ± {voice.figure(plan.fed_within, 'weighed')}"
 
 
 def run_step_words(plan: Plan, key: str, voice: Voice) -> tuple[str, str]:

@@ -127,12 +127,14 @@ def test_every_state_is_held_to_its_own_and_their_difference_draw_by_draw(line: 
     assert told[0].verdict == AGREES
     assert told[1] is None
     apart = compare((0.75, 0.76), (0.70, 0.69), 0.005, 0.02)
-    difference = held_difference(drawn[0], drawn[1], apart)
+    both = found(0.75, 0.76), found(0.70, 0.69)
+    difference = held_difference(drawn[0], drawn[1], apart, both)
     assert difference is not None
     # what is not known of both moves both the same way: their difference is surer than either
     assert difference.expected.sd < 0.6 * bands[0].sd
-    assert held_difference(None, drawn[1], apart) is None
-    assert held_difference(drawn[0], drawn[1], None) is None
+    assert held_difference(None, drawn[1], apart, both) is None
+    assert held_difference(drawn[0], drawn[1], None, both) is None
+    assert held_difference(drawn[0], drawn[1], apart, (None, both[1])) is None
 
 
 def test_drawn_the_first_is_the_line_as_it_stands(line: Line) -> None:

@@ -130,9 +130,8 @@ def _shown(number: int, one: PinnedPhoto, found: KeptByHeight | None, voice: Voi
 
 def _says(height: float, found: KeptByHeight, voice: Voice) -> str:
     """What the model says is kept, and thrown back, with dust up to a height."""
-    kept, empty = found.at(height), found.empty
-    back = max(empty - kept, 0.0)
-    told = f"With dust up to there the model keeps {voice.figure(kept, 'share')}"
+    back = found.thrown_back(height)
+    told = f"With dust up to there the model keeps {voice.figure(found.at(height), 'share')}"
     if back < 0.005:
         return f"{told}: no more is thrown back than from an empty bin."
     return f"{told}; {100.0 * back:.0f} of 100 parts are thrown back that an empty bin keeps."

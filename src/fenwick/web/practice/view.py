@@ -8,10 +8,10 @@ from dataclasses import dataclass
 from fenwick.core.bench.faults.checks import checks_of
 from fenwick.core.bench.faults.hunt import LOOK, MINUTES, Case, hunt
 from fenwick.core.bench.faults.kinds import HEALTHY
-from fenwick.core.bench.faults.practice import HuntStage, good_stages
+from fenwick.core.bench.faults.practice import HuntStage, cost, good_stages
 from fenwick.core.tuning.readings import Reading
 from fenwick.data.practice import HuntRecord
-from fenwick.services.practice import Played, minutes_of, play, reading_key
+from fenwick.services.practice import Played, play, reading_key
 from fenwick.units.sentence import inside
 from fenwick.wording.faults import FAULT_WORDS, LEVEL_TITLES, LOOK_WORDS, SYMPTOM_WORDS
 from fenwick.wording.say import Voice
@@ -109,7 +109,7 @@ def practice_view(case: Case, record: HuntRecord, past: Sequence[HuntRecord], vo
             _taken_row(one, float(healthy), stage, voice)
             for (stage, one), healthy in zip(played.read, sound, strict=True)
         ],
-        minutes=minutes_of(taken),
+        minutes=cost(taken),
         mended=[FAULT_WORDS[one][0] for one in played.mended],
         offers=[Offer(reading_key(one), _words(one, voice), MINUTES[one.kind]) for one in offered],
         faults=[(key, FAULT_WORDS[key][0]) for key in possible if key not in played.mended],
@@ -118,7 +118,7 @@ def practice_view(case: Case, record: HuntRecord, past: Sequence[HuntRecord], vo
         answers=[FAULT_WORDS[one.fault] for one in puzzle.hidden] if played.named else [],
         stages=[_stage(stage, voice) for stage in stages],
         good_readings=sum(len(stage.moves) for stage in stages),
-        good_minutes=sum(move.minutes for stage in stages for move in stage.moves),
+        good_minutes=sum(stage.minutes for stage in stages),
         leading=_leading(played) if played.named else "",
         past=[_past(one) for one in past],
         past_words=_past_words(past),

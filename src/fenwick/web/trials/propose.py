@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, fields
 
-from fenwick.core.bench.trials.planning import GOALS, Owned, Proposal, best_of_each
+from fenwick.core.bench.trials.planning import GOALS, LEAST_TIME, MOST_TIME, Owned, Proposal, best_of_each
 from fenwick.data.devices import devices_of
 from fenwick.data.lines import LineState, line_names
 from fenwick.data.variants import VariantLine
@@ -36,7 +36,6 @@ STEPS = {
 }
 THINGS = {"ruler": "a ruler", "monitor": "a particle monitor", "phone": "a telephone"}
 OF_DEVICES = {"scale": "scale_step", "manometer": "gauge_step"}  #: kind of a device of the shop to what it is here
-MOST_MINUTES = 24.0 * 60.0
 SHOWN = 4  #: proposals
 
 
@@ -174,8 +173,8 @@ def _time(texts: Mapping[str, str]) -> tuple[float, Field]:
         except BadNumberError as bad:
             error = f"{str(bad)[:1].upper()}{str(bad)[1:]}"
         else:
-            if not 1.0 <= value <= MOST_MINUTES:
-                value, error = Owned().minutes, "From 1 to 1440 min."
+            if not LEAST_TIME <= value <= MOST_TIME:
+                value, error = Owned().minutes, f"From {LEAST_TIME:.0f} to {MOST_TIME:.0f} min."
     return value, Field("minutes", "Time there is", text, "min", optional=True, unknown="two hours", error=error)
 
 

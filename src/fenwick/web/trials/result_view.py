@@ -201,7 +201,7 @@ def _says(bench: TrialBench, drawn: Sequence[Array | None], judged: Judged, besi
     plan, names = bench.plan, bench.plan.variants
     said = []
     for k, found in enumerate(judged.against_first, start=1):
-        one = held_difference(drawn[0], drawn[k], found)
+        one = held_difference(drawn[0], drawn[k], found, (judged.states[0], judged.states[k]))
         if one is not None:
             said.append(difference_words(plan, one, names[k], names[0], bench.voice))
     return [words for words in (*said, says_words(plan, beside, names)) if words]

@@ -8,7 +8,6 @@ from dataclasses import dataclass
 from fenwick.core.bench.trials.outcome import run_outcome
 from fenwick.core.bench.trials.plan import LEAK, PITCH, WAYS, Ask, Plan
 from fenwick.core.bench.trials.steps import Step, steps
-from fenwick.core.rules import rule
 from fenwick.data.devices import DeviceState
 from fenwick.data.trials import DONE, RunState, TrialState
 from fenwick.services.trials import TrialBench, logged
@@ -130,8 +129,7 @@ def run_view(
 
 
 def _weigh(plan: Plan, system: str) -> Weigh:
-    near = rule("test.feed-tolerance").value * plan.fed
-    out, about = (format_value(mass, "weighed", system, field=True) for mass in (plan.fed, near))
+    out, about = (format_value(mass, "weighed", system, field=True) for mass in (plan.fed, plan.fed_within))
     return Weigh(out, about, unit_label("weighed", system))
 
 

@@ -82,6 +82,11 @@ class HuntStage:
     named: str  #: what it names
     alike: tuple[str, ...]  #: what it cannot tell from that; none where it is sure
 
+    @property
+    def minutes(self) -> float:
+        """What it took [min]."""
+        return sum(move.minutes for move in self.moves)
+
 
 def set_puzzle(case: Case, seed: int, level: str = USUAL) -> Puzzle:
     """Hide faults by lot, as often as they happen; a sound line is never hidden. The same seed hides the same.

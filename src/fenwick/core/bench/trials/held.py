@@ -12,6 +12,7 @@ from fenwick.core.bench.trials.compare import Comparison
 from fenwick.core.bench.trials.expect import Expected, expected_band
 from fenwick.core.bench.trials.summary import Summary
 from fenwick.core.rules import rule
+from fenwick.core.tuning.fit import REACH
 
 AGREES, HIGHER, LOWER, NOT_SURE = "agrees", "higher", "lower", "not sure"
 #: what a whole test says of the model: it holds; all states lie off alike; one state does; some, not alike; nothing yet
@@ -42,13 +43,10 @@ def held(expected: Expected, found: float, sd: float, *, unsure: bool = False) -
     off = found - expected.value
     side = expected.high - expected.value if off > 0.0 else expected.value - expected.low
     reach = rule("test.off-model").value
-    both = float(np.hypot(max(side, 0.0) / _ONE_SIDE, sd))
+    both = float(np.hypot(max(side, 0.0) / REACH, sd))
     apart = off / both if both > 0.0 else 0.0 if off == 0.0 else float(np.sign(off)) * np.inf
     verdict = NOT_SURE if unsure else AGREES if abs(apart) <= reach else HIGHER if off > 0.0 else LOWER
     return Held(expected, found, off, apart, verdict, not unsure and sd < expected.sd)
-
-
-_ONE_SIDE = 1.645  #: standard deviations from the middle to either end of a central 90 % interval
 
 
 def held_states(drawn: Sequence[Array | None], found: Sequence[Summary | None]) -> tuple[Held | None, ...]:
@@ -65,17 +63,20 @@ def held_states(drawn: Sequence[Array | None], found: Sequence[Summary | None]) 
     )
 
 
-def held_difference(first: Array | None, other: Array | None, found: object) -> Held | None:
+def held_difference(
+    first: Array | None, other: Array | None, found: object, states: tuple[Summary | None, Summary | None]
+) -> Held | None:
     """The difference of two states beside what was expected of it, draw by draw; None where either is not known.
 
     Parameters
     ----------
     first, other : what the model expects of each, shape (1 + draws,) [the outcome's unit]
     found : the comparison of the two; of grades there is no difference
+    states : the repeats of each together
     """
-    if first is None or other is None or not isinstance(found, Comparison):
+    if first is None or other is None or not isinstance(found, Comparison) or states[0] is None or states[1] is None:
         return None
-    sd = (found.high - found.low) / (2.0 * _ONE_SIDE)
+    sd = float(np.hypot(states[0].sd, states[1].sd))
     return held(expected_band(other - first), found.difference, sd, unsure=found.low == found.high)
 
 

@@ -28,7 +28,6 @@ from fenwick.core.bench.trials.plan import (
 from fenwick.core.bench.trials.separation import DOUBT, SLIP, MassRun, Recovered, Scale, run_found
 from fenwick.core.components.bins import Bin
 from fenwick.core.formulas.metrology import difference_sd, resolution_sd
-from fenwick.core.rules import rule
 
 GRADES = (0, 5)  #: of a look: clean to black
 #: faults that keep a run apart, whatever its figures
@@ -93,7 +92,7 @@ def _masses(plan: Plan, values: Values) -> RunOutcome:
 
 def _fed_faults(plan: Plan, fed: float | None) -> tuple[str, ...]:
     """Whether what was fed is not what was to be fed; it counts all the same, as the share is of what was fed."""
-    near = rule("test.feed-tolerance").value * plan.fed + plan.setup.bin_step
+    near = plan.fed_within + plan.setup.bin_step
     return ("fed-otherwise",) if fed is not None and abs(fed - plan.fed) > near else ()
 
 

@@ -243,6 +243,11 @@ class Plan:
         return 0.0 if said is None and "bin" in KINDS[self.kind].resets else said
 
     @property
+    def fed_within(self) -> float:
+        """How near to what is to be fed it must be weighed out [kg]."""
+        return rule("test.feed-tolerance").value * self.fed
+
+    @property
     def compares(self) -> bool:
         """Whether there is something to compare."""
         return len(self.variants) > 1

@@ -50,6 +50,7 @@ GOALS: dict[str, tuple[str, ...]] = {
 }
 MOST_RUNS = 10  #: of each state, that anybody makes
 BY_EYE = 0.5  #: what grades of two states tell: which is darker, most of the time [bit]
+LEAST_TIME, MOST_TIME = 1.0, 1440.0  #: that anybody gives a test [min]
 EVENING = 120.0  #: that there is, unless one says otherwise [min]
 
 
