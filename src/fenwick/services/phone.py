@@ -7,7 +7,7 @@ from dataclasses import replace
 from typing import Any
 
 from fenwick.core.bench.trials.by_hand import BULK_SD
-from fenwick.core.rules import RuleBook
+from fenwick.core.rules import RuleBook, rule
 from fenwick.phone.found import RefusedError
 from fenwick.phone.grey import read_grey
 from fenwick.phone.levels import read_depth, read_tube
@@ -24,7 +24,6 @@ KINDS = (GREY, SQUARES, DEPTH, TUBE, PITCH)
 MOST_FILES = 6
 ENDS = ("", "_low", "_high")
 BAR_MM = 50.0  #: length of the bar on everything that is printed [mm]
-MOST_OFF_SCALE = 0.06  #: of a print's scale: beyond, something else than a printer's margin is wrong [-]
 OFF_SCALE = "The 50 mm bar measures {bar:.1f} mm: print it again at 100 %, without “fit to page”."
 
 
@@ -38,7 +37,7 @@ def read_by_phone(kind: str, files: Sequence[bytes], rig: Rig | None = None, bar
     rig : the line that is measured; its bin says what a depth comes to
     bar : what the printed bar of 50 mm measures by a ruler [mm]
     """
-    if kind != PITCH and abs(bar / BAR_MM - 1.0) > MOST_OFF_SCALE:
+    if kind != PITCH and abs(bar / BAR_MM - 1.0) > rule("phone.off-scale").value:
         return refusal(kind, f"{OFF_SCALE.format(bar=bar)}")
     rules = RuleBook() if rig is None else build_line(rig).rules
     try:

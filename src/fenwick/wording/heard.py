@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-LEAST_TOLD = 1.0  #: between two recordings of one telephone, that anybody hears [dB]
+from fenwick.core.rules import rule
 
 
 @dataclass(frozen=True)
@@ -22,7 +22,7 @@ def heard_words(first: str, second: str, one: Heard | None, other: Heard | None)
         return ""
     days = one.day if one.day == other.day else f"{one.day} and {other.day}"
     more = one.quiet - other.quiet
-    if abs(more) < LEAST_TOLD:
+    if abs(more) < rule("phone.heard").value:
         said = f"“{second}” is as loud as “{first}”"
     else:
         said = f"“{second}” is {abs(more):.0f} dB {'louder' if more > 0.0 else 'quieter'} than “{first}”"

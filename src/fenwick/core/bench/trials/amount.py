@@ -11,7 +11,6 @@ from fenwick.core.rules import rule
 
 #: masses that are weighed out [kg]
 MASSES_OUT = (0.02, 0.05, 0.1, 0.15, 0.2, 0.3, 0.4, 0.5, 0.7, 1.0, 1.5, 2.0, 3.0)
-FADES = 0.33  #: of the scatter between runs, below which the instrument no longer matters [-]
 PACES = (30.0, 60.0, 90.0, 120.0, 180.0, 240.0, 300.0, 420.0, 600.0, 900.0)  #: clocks to feed by [s]
 
 
@@ -35,7 +34,7 @@ def amount_to_feed(plan: Plan, expected: float | None, lies: Lies, most: float |
         return min(usable, key=lambda one: abs(one - 0.5))
     for fed in usable:
         own = by_instrument(plan, expected, fed, lies.bin, lies.density)
-        if own is not None and own <= FADES * by_scatter(plan, expected):
+        if own is not None and own <= rule("test.feed-fades").value * by_scatter(plan, expected):
             return fed
     return usable[-1]
 
